@@ -1,18 +1,18 @@
-//! What people must take care of, at the layer where it applies.
+//! Cautions for people, at the layer where they apply.
 //!
-//! Each says where it is published; where it says “common practice”, nothing was published that is cited here. Local rules
-//! and licensed practice always go first.
+//! Each names its published source; “common practice” means that none is cited. Local rules and licensed practice take
+//! precedence.
 
 use warm_blend_paint::{Class, Contents, PaintId, Product};
 
 use super::{Board, Family, GroundKind, KnownTin, LayerId, Letter, Technique};
 
-/// Something that harms people, at a layer.
+/// A caution at a layer of a strip.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Caution {
-    /// The layer that it stands at.
+    /// The layer at which it stands.
     pub layer: LayerId,
-    /// What it is.
+    /// The caution.
     pub care: TakeCare,
 }
 
@@ -30,7 +30,7 @@ const FOOD: &str =
 const FOOD_SOURCE: &str = "EN 71-3 on migration from toys (from memory); local rules come first";
 const PRACTICE: &str = "common practice";
 
-/// The cautions of a strip, from the ground up; each once, at the first layer where it applies.
+/// Cautions of a strip, from the ground up; each one once, at the first layer where it applies.
 pub fn cautions<'a>(
     board: &Board,
     letter: Letter,
@@ -47,16 +47,16 @@ pub fn cautions<'a>(
     said
 }
 
-/// What to take care of, wherever it is done.
+/// A caution, independent of where it applies.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct TakeCare {
-    /// What to do and what not.
+    /// What to do and what to avoid.
     pub words: &'static str,
-    /// The same in a few words, where it was said in full before.
+    /// Short form, used where the full text stands elsewhere.
     pub short: &'static str,
-    /// True where it is never shortened on a board.
+    /// True if a board never shortens it.
     pub grave: bool,
-    /// Where it is published, or `common practice`.
+    /// Published source, or `common practice`.
     pub source: &'static str,
 }
 
@@ -64,10 +64,10 @@ impl TakeCare {
     /// Old paint may contain lead.
     pub const LEAD: Self =
         Self { words: LEAD, short: "lead: test before sanding", grave: true, source: LEAD_SOURCE };
-    /// The dust of sanding.
+    /// Sanding dust.
     pub const DUST: Self =
         Self { words: DUST, short: "dust: wet-sand, wear a respirator", grave: false, source: DUST_SOURCE };
-    /// Oily rags heat themselves.
+    /// Rags soaked with oil heat up and can catch fire.
     pub const RAGS: Self = Self {
         words: RAGS,
         short: "rags self-ignite: dry flat outdoors, or in the can of water",
@@ -84,12 +84,12 @@ impl TakeCare {
     /// Metal powders.
     pub const POWDER: Self =
         Self { words: POWDER, short: "metal powder: respirator, no draught", grave: false, source: PRACTICE };
-    /// What touches food, cots and toys.
+    /// Surfaces that touch food, cots and toys.
     pub const FOOD: Self =
         Self { words: FOOD, short: "not on food surfaces, cots or toys", grave: false, source: FOOD_SOURCE };
 }
 
-/// What a technique asks for with what is in its pot, over a ground. What a tin states of itself counts before its class.
+/// Cautions for a technique with this pot over this ground. What the tin itself states takes precedence over its class.
 pub fn cautions_of(technique: Technique, contents: &Contents, ground: GroundKind) -> Vec<TakeCare> {
     // A resist is worked into wax, whatever is in its own pot.
     let on_wax = technique == Technique::WetWaxResist;

@@ -1,4 +1,4 @@
-//! A board as it is kept.
+//! The saved form of a board.
 
 use std::fmt;
 
@@ -24,7 +24,7 @@ const USUAL_DOSE: f64 = 0.125;
 const LEAST_DOSE: f64 = 0.2;
 const MOST_DOSE: f64 = 2.0;
 
-/// Which layer of a board.
+/// Identifies a layer of a board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(transparent)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -40,60 +40,60 @@ pub struct Letter(u8);
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Layer {
-    /// For good: what avoids it or is worn down to it says which one.
+    /// Stable identifier, by which other layers refer to this one.
     pub id: LayerId,
-    /// How it is put on: see `/api/boards/choices`.
+    /// How it is applied: see `/api/boards/choices`.
     #[cfg_attr(feature = "schema", schema(value_type = String, example = "glaze-wiped"))]
     pub technique: Technique,
-    /// What was in the pot: a copy, so that the board stays what it was painted with. Empty for clear wax, a clear coat and what takes
-    /// away.
+    /// Contents of the pot: a copy, so that the board stays as it was painted. Empty for clear wax, a clear coat and
+    /// techniques that take paint away.
     pub pot: Vec<MixPart>,
-    /// The mix that this is a copy of.
+    /// The mix from which the pot was copied.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub mix: Option<MixId>,
-    /// How it was done.
+    /// How the technique was carried out.
     pub hand: Application,
-    /// Where it was put at all.
+    /// The kinds of place on which it was applied.
     pub on: ByPlace<bool>,
-    /// Film and coverage, where the painter says so in place of the technique.
+    /// Film and coverage, if the painter overrides those of the technique.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub print: Option<Deposit>,
-    /// How it falls on an earlier layer, where not at random.
+    /// How it falls relative to an earlier layer, if not at random.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub meets: Option<MeetsLayer>,
-    /// Of what takes away: the layer that stays on top where it is worn; none where it goes down to the ground.
+    /// For a technique that takes paint away: the layer that stays on top where it is worn; `None` down to the ground.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub down_to: Option<LayerId>,
-    /// Of a stencil: what is cut out of it, where not clover.
+    /// For a stencil: its motif, if not clover.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub motif: Option<Motif>,
-    /// Whether it is worked into the layer below while that is wet; as the technique usually is if left out.
+    /// Whether it is worked into the layer below while that is wet; if left out, as usual for the technique.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub into_wet: Option<bool>,
-    /// Left out for now, to see what it does.
+    /// Hidden for now, to see the strip without it.
     #[serde(default)]
     pub muted: bool,
 }
 
-/// How a layer falls on an earlier one.
+/// How a layer falls relative to an earlier one.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MeetsLayer {
-    /// The earlier one.
+    /// The earlier layer.
     pub layer: LayerId,
     /// `avoids` or `seeks`.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub how: Meets,
 }
 
-/// Where a strip branches off.
+/// Where a strip branches off another.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Branch {
-    /// The strip that it shares its lower layers with.
+    /// The strip with which it shares its lower layers.
     pub strip: Letter,
-    /// How many of that strip's layers, from the ground.
+    /// Number of layers shared, from the ground up.
     pub after: usize,
 }
 
@@ -103,10 +103,10 @@ pub struct Branch {
 pub struct Strip {
     /// Its letter.
     pub letter: Letter,
-    /// Where it branches off; none where it begins at the ground.
+    /// Where it branches off; `None` if it starts at the ground.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub from: Option<Branch>,
-    /// Its own layers, in the order they lie.
+    /// Its own layers, lowest first.
     pub layers: Vec<Layer>,
 }
 
@@ -114,56 +114,56 @@ pub struct Strip {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Board {
-    /// What the painter calls it.
+    /// Name.
     pub name: Name,
-    /// What all strips lie on.
+    /// The ground below all strips.
     pub ground: Ground,
     /// One to six.
     strips: Vec<Strip>,
 }
 
-/// A board that cannot be.
+/// A board that cannot be painted.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadBoard {
-    /// Without a strip, or with more than six.
+    /// No strip, or more than six.
     #[error("{0} strips is out of range; a board has 1 to 6, A to F")]
     Strips(usize),
-    /// A letter twice.
+    /// The same letter twice.
     #[error("two strips are lettered {0}; give each its own letter")]
     Twice(Letter),
-    /// A strip that branches off one that is not there.
+    /// A strip that branches off one that does not exist.
     #[error("strip {0} starts from strip {1}, which is not on the board; choose another")]
     NoSuchStrip(Letter, Letter),
-    /// A strip that in the end branches off itself.
+    /// A strip that branches off itself, directly or through others.
     #[error("strip {0} loops back to itself; start it from the ground or another strip")]
     Cycle(Letter),
-    /// Too many layers on one strip.
+    /// Too many layers on a strip.
     #[error("strip {0} has {1} layers; the most is {most}", most = LAYERS)]
     Layers(Letter, usize),
-    /// A film that nothing leaves, of a strip and a layer by their places.
+    /// A film that no technique leaves, with the indices of its strip and layer.
     #[error("{2}")]
     Film(usize, usize, NotAFilm),
     /// A layer without a pot whose technique needs one.
     #[error("the pot for “{}” is empty; choose a mix or a paint", .0.name())]
     EmptyPot(Technique),
-    /// A pot that cannot be.
+    /// An invalid pot.
     #[error("pot: {0}")]
     Pot(#[from] BadMix),
-    /// A ground whose colour no surface can have.
+    /// A ground colour that no surface can have.
     #[error("ground: {0}")]
     Ground(#[from] BadPaint),
 }
 
-/// A tin as a board needs it.
+/// What a board needs to know of a tin.
 #[derive(Debug, Clone, Copy)]
 pub struct KnownTin<'a> {
-    /// What kind of product it is.
+    /// Class of product.
     pub class: Class,
-    /// What its tin states beyond that.
+    /// What the tin itself states.
     pub specials: Specials,
-    /// What is in it, as it most probably is.
+    /// Its most probable material.
     pub material: &'a Material,
-    /// What else it may be; none where that is not asked.
+    /// Its plausible materials, if uncertainty is wanted.
     pub known: Option<&'a Ensemble>,
 }
 
@@ -180,7 +180,7 @@ impl<'a> KnownTin<'a> {
 }
 
 impl BadBoard {
-    /// Where in the board it lies, as a JSON pointer.
+    /// JSON pointer to the faulty part of the board.
     pub fn pointer(&self) -> String {
         match self {
             BadBoard::Film(strip, layer, _) => format!("/strips/{strip}/layers/{layer}/print/film"),
@@ -218,7 +218,7 @@ impl TryFrom<String> for Letter {
 }
 
 impl Layer {
-    /// A layer as it is usually put on.
+    /// A layer applied in the usual way.
     pub fn new(technique: Technique, pot: Vec<MixPart>) -> Self {
         Self {
             id: LayerId(Uuid::now_v7()),
@@ -236,26 +236,26 @@ impl Layer {
         }
     }
 
-    /// That something leaves the film that the painter says; of what takes away only the shares count.
+    /// Checks a film set by the painter; for a technique that takes paint away only the shares count.
     pub fn check_film(&self) -> Result<(), NotAFilm> {
         let film = self.print.filter(|_| !self.technique.takes_away()).map(|print| print.film);
         let on_each = film.iter().flat_map(|film| Place::ALL.map(|place| film.at(place).value()));
         on_each.map(Deposit::film).try_for_each(|film| film.map(drop))
     }
 
-    /// What it leaves: as the painter said, or as a hand of this habit does the technique.
+    /// Film and coverage: as set by the painter, or those of the technique with this hand's bias.
     pub fn left(&self, habit: HandBias) -> Deposit {
         let print = self.print.unwrap_or_else(|| habit.print(&self.technique.print(self.hand)));
         let on = |place| if *self.on.at(place) { *print.cover.at(place) } else { Share::NONE };
         Deposit { film: print.film, cover: ByPlace::from_fn(on) }
     }
 
-    /// What is in the pot, by class and parts; the usual medium of a technique that needs no pot.
+    /// Classes and parts in the pot, or the usual medium of a technique that needs no pot.
     pub fn inside<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Vec<(Class, f64)> {
         self.contents(tin).classes()
     }
 
-    /// What is in the pot as the rules of the trade see it; the usual product of a technique that needs no pot.
+    /// Contents of the pot as the rules of the trade see it, or the usual product of a technique that needs no pot.
     pub fn contents<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Contents {
         if self.pot.is_empty() {
             return self.technique.product().into();
@@ -269,13 +269,13 @@ impl Layer {
         self.into_wet.unwrap_or(self.technique.goes_into_wet()) && self.technique.can_go_into_wet()
     }
 
-    /// True where there is wax in its pot.
+    /// True if its pot contains wax.
     pub fn is_waxed<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> bool {
         self.inside(tin).iter().any(|(class, _)| class.is_wax())
     }
 
-    /// How rough it is left, µm from tip to hollow: as the painter says, or as the technique does with so much texture powder in
-    /// the pot.
+    /// Depth of the texture it leaves, µm from tip to hollow: as set by the painter, or that of the technique with this
+    /// much texture powder.
     pub(super) fn rough(&self, inside: &[(Class, f64)]) -> Microns {
         let usual = self.technique.rough(self.hand);
         let powder = |of: bool| -> f64 {
@@ -293,14 +293,14 @@ impl Layer {
         }
     }
 
-    /// True of a coat that was put on so thick that it cracks.
+    /// True of a coat so thick that it cracks.
     pub fn is_cracked(&self) -> bool {
         let open = |cover: ByPlace<Share>| Place::ALL.iter().any(|place| *cover.at(*place) < Share::WHOLE);
         let coat = self.print.is_none() && self.technique.family() == Family::Coat;
         coat && open(self.technique.print(self.hand).cover)
     }
 
-    /// What is in the pot, stirred; none where it is empty.
+    /// The mixed contents of the pot; `None` if it is empty.
     pub(super) fn stirred<'a>(&self, tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Option<Material> {
         if self.pot.is_empty() {
             // Mediums need no colour.
@@ -312,12 +312,13 @@ impl Layer {
     }
 }
 
-/// Where among layers the wax or metal begins: paint goes below it, because nothing but wax holds over wax. None without any.
+/// Index of the first layer of wax or metal, below which paint must go because only wax sticks to wax; `None` if there is
+/// no such layer.
 pub fn below_the_wax<'a>(layers: &[Layer], tin: impl Fn(PaintId) -> Option<KnownTin<'a>>) -> Option<usize> {
     layers.iter().position(|layer| layer.technique.family() == Family::Gild || layer.is_waxed(&tin))
 }
 
-/// True where what is in a pot fills the air in what it lies on.
+/// True if the contents of the pot fill the air in what lies below.
 pub(super) fn seals(inside: &[(Class, f64)]) -> bool {
     let stays = |class: Class| class != Class::Water;
     let sum = |of: &dyn Fn(Class) -> bool| -> f64 {
@@ -328,7 +329,7 @@ pub(super) fn seals(inside: &[(Class, f64)]) -> bool {
 }
 
 impl Stack {
-    /// The films of layers from the ground up, for tins as they are known and a hand with a habit in each technique.
+    /// Films of layers from the ground up, for known tins and a hand with its bias in each technique.
     pub fn of_layers<'a>(
         ground: &Ground,
         layers: &[&Layer],
@@ -365,13 +366,13 @@ impl Stack {
 }
 
 impl Board {
-    /// A board of one to six strips that can be painted.
+    /// Makes a board of one to six strips and checks that it can be painted.
     pub fn new(name: Name, ground: Ground, strips: Vec<Strip>) -> Result<Self, BadBoard> {
         let board = Self { name, ground, strips };
         board.check().map(|()| board)
     }
 
-    /// That it can be painted: one that was read is as sound as one that was made only then.
+    /// Checks that the board can be painted; also applied to boards that were read from a file.
     pub fn check(&self) -> Result<(), BadBoard> {
         if !(1..=Letter::ALL.len()).contains(&self.strips.len()) {
             return Err(BadBoard::Strips(self.strips.len()));
@@ -412,12 +413,12 @@ impl Board {
         &self.strips
     }
 
-    /// One of them.
+    /// The strip with this letter.
     pub fn strip(&self, letter: Letter) -> Option<&Strip> {
         self.strips.iter().find(|strip| strip.letter == letter)
     }
 
-    /// All layers of a strip from the ground up, those it shares first. None of a strip that is not there.
+    /// All layers of a strip from the ground up, shared ones first; empty if there is no such strip.
     pub fn layers(&self, letter: Letter) -> Vec<&Layer> {
         self.layers_within(letter, self.strips.len())
     }
@@ -434,7 +435,7 @@ impl Board {
         layers
     }
 
-    /// The films of a strip, for tins as they are known and a hand with a habit in each technique.
+    /// Films of a strip, for known tins and a hand with its bias in each technique.
     pub fn stack<'a>(
         &self,
         letter: Letter,
@@ -444,21 +445,21 @@ impl Board {
         Stack::of_layers(&self.ground, &self.layers(letter), tin, habit)
     }
 
-    /// One strip alone, as it was painted: what it shares is its own, and what was left out is not there. None of a
-    /// strip that is not on the board.
+    /// A board of one strip alone, as it was painted: shared layers become its own and hidden ones are dropped. `None` if
+    /// there is no such strip.
     pub fn strip_alone(&self, letter: Letter) -> Option<Self> {
         self.strip(letter)?;
         let layers = self.layers(letter).into_iter().filter(|layer| !layer.muted).cloned().collect();
         Some(self.with_layers(letter, layers))
     }
 
-    /// One strip alone, with other layers.
+    /// A board of one strip alone, with other layers.
     pub(super) fn with_layers(&self, letter: Letter, layers: Vec<Layer>) -> Self {
         let strips = vec![Strip { letter, from: None, layers }];
         Self { name: self.name.clone(), ground: self.ground, strips }
     }
 
-    /// The same board with one tin in place of another.
+    /// Puts one tin in place of another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for layer in self.strips.iter_mut().flat_map(|strip| &mut strip.layers) {
             replace_paint(&mut layer.pot, gone, kept);
@@ -466,7 +467,7 @@ impl Board {
         self
     }
 
-    /// The tins it speaks of.
+    /// Tins that the board refers to.
     pub fn paints(&self) -> Vec<PaintId> {
         let pots = self.strips.iter().flat_map(|strip| &strip.layers).flat_map(|layer| &layer.pot);
         let mut paints: Vec<PaintId> = pots.map(|part| part.paint).collect();
@@ -475,7 +476,7 @@ impl Board {
         paints
     }
 
-    /// The mixes it speaks of.
+    /// Mixes that the board refers to.
     pub fn mixes(&self) -> Vec<MixId> {
         let mut mixes: Vec<MixId> =
             self.strips.iter().flat_map(|strip| &strip.layers).filter_map(|layer| layer.mix).collect();

@@ -1,4 +1,4 @@
-//! How sure a board is: what is not known of its paints, and of the hand that paints it.
+//! Uncertainty of a board: from its paints, and from the hand that paints it.
 
 use std::collections::BTreeMap;
 
@@ -19,7 +19,7 @@ const BOARDS: usize = 32;
 /// sd of ln of how much bare wood darkens by what fills its air†: planks of one kind differ so.
 const AIR_OF_WOOD: f64 = 0.5;
 
-/// The 90 % band, ΔE00, of what is seen from across the room at each kind of place when the lowest `layers` of a strip are on.
+/// 90 % band, ΔE00, of the colour from across the room at each kind of place, with the lowest `layers` of a strip on.
 pub fn bands<'a>(
     board: &Board,
     letter: Letter,

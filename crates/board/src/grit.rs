@@ -3,11 +3,11 @@
 use serde::{Deserialize, Serialize};
 use strum::VariantArray as _;
 
-/// A grit that smooths. The coarser papers that shape wood are no part of a finish.
+/// A grit for smoothing. Coarser papers, which shape wood, are not part of a finish.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, strum::VariantArray)]
 #[serde(try_from = "u16", into = "u16")]
 pub enum Grit {
-    /// Takes ridges down between coats of paint.
+    /// Levels ridges between coats of paint.
     P220,
     /// Smooths a glaze.
     P320,
@@ -17,13 +17,13 @@ pub enum Grit {
     P600,
 }
 
-/// A number that is no grit of the list.
+/// A number that is not one of these grits.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 #[error("{0} grit: choose 220, 320, 400 or 600 to smooth with; to wear through, choose “Sanded back”")]
 pub struct NotAGrit(u16);
 
 impl Grit {
-    /// From coarse to fine.
+    /// All grits, coarse to fine.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// The number printed on the paper.
@@ -36,7 +36,7 @@ impl Grit {
         }
     }
 
-    /// Median diameter of its grains, µm: FEPA 43-1, ISO 6344-3 (from memory).
+    /// Median grain diameter, µm: FEPA 43-1, ISO 6344-3 (from memory).
     pub const fn grain(self) -> f64 {
         match self {
             Grit::P220 => 68.0,

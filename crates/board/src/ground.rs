@@ -1,30 +1,30 @@
-//! What a finish is laid on.
+//! The ground of a finish.
 
 use serde::{Deserialize, Serialize};
 use strum::VariantArray as _;
 use warm_blend_paint::{BadPaint, Masstone, SurfaceReflection};
 use warm_blend_spectral::{Reflectance, Srgb};
 
-/// A kind of ground. Colours and surfaces are common practice†, until the painter gives the colour that is really there.
+/// A kind of ground. Colours and surfaces are common practice†, until the painter enters the real colour.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::VariantArray)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum GroundKind {
-    /// Bare wood of a pale tone, as of pine, birch or maple.
+    /// Bare pale wood, such as pine, birch or maple.
     PaleWood,
-    /// Bare wood of a middle tone, as of oak.
+    /// Bare wood of medium tone, such as oak.
     MidWood,
-    /// Bare wood of a dark tone, as of walnut.
+    /// Bare dark wood, such as walnut.
     DarkWood,
-    /// Bare wood of a red tone, as of mahogany: it bleeds tannin.
+    /// Bare red wood, such as mahogany; bleeds tannin.
     RedWood,
-    /// Bare wood with knots, as of knotty pine: resin comes through.
+    /// Bare wood with knots, such as knotty pine; resin bleeds through.
     KnottyWood,
-    /// A dark red stain under old varnish, as on many a piece of the 1920s: it bleeds.
+    /// Dark red stain under old varnish, as on many pieces of the 1920s; bleeds.
     RedStain,
-    /// A brown stain in the wood, under little or nothing: it bleeds.
+    /// Brown stain in the wood, with little or nothing over it; bleeds.
     StainedWood,
-    /// Clear varnish, yellowed, over pale wood.
+    /// Yellowed clear varnish over pale wood.
     Varnished,
     /// Old wax over wood.
     OldWax,
@@ -32,7 +32,7 @@ pub enum GroundKind {
     OldPaint,
     /// Slick laminate or melamine.
     Laminate,
-    /// Bare metal, polished: brass handles, steel legs.
+    /// Bare polished metal: brass handles, steel legs.
     PolishedMetal,
     /// Painted metal.
     PaintedMetal,
@@ -45,21 +45,21 @@ pub enum GroundKind {
 /// How the grain of a wood runs (common practice).
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum Wood {
-    /// Even, with narrow dark bands of late growth, as of pine.
+    /// Even, with narrow dark bands of late growth, such as pine.
     Banded,
-    /// Straight, with open pores and flecks across it, as of oak.
+    /// Straight, with open pores and flecks across it, such as oak.
     Open,
-    /// In wide streaks that sway, as of walnut.
+    /// In wide swaying streaks, such as walnut.
     Streaked,
 }
 
-/// What a finish is laid on.
+/// The ground of a finish.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Ground {
-    /// What it is.
+    /// Kind of ground.
     pub kind: GroundKind,
-    /// Its colour, where the painter knows better than the kind says.
+    /// Its colour, if the painter knows it better than the kind suggests.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub colour: Option<Masstone>,
 }
@@ -73,7 +73,7 @@ struct Row {
 }
 
 impl GroundKind {
-    /// In the order they are offered.
+    /// All kinds, in the order in which they are offered.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// The table of defaults†.
@@ -120,17 +120,17 @@ impl GroundKind {
         self.row().name
     }
 
-    /// The colour it is taken to have.
+    /// Colour assumed for the kind.
     pub const fn colour(self) -> Srgb {
         self.row().colour
     }
 
-    /// How much darker than the mean the darkest bands of its grain are, as a share†; 0 of what is no wood.
+    /// How much darker than the mean the darkest bands of its grain are, as a share†; 0 if it is not wood.
     pub const fn grain(self) -> f64 {
         self.row().grain
     }
 
-    /// Which wood's grain it shows where it is bare.
+    /// The wood whose grain shows where it is bare.
     pub const fn wood(self) -> Option<Wood> {
         match self {
             GroundKind::PaleWood | GroundKind::KnottyWood | GroundKind::Varnished => Some(Wood::Banded),
@@ -145,7 +145,7 @@ impl GroundKind {
         }
     }
 
-    /// True of bare wood, which drinks what is put on it.
+    /// True of bare wood, which absorbs what is applied to it.
     pub const fn is_raw_wood(self) -> bool {
         matches!(
             self,
@@ -157,7 +157,7 @@ impl GroundKind {
         )
     }
 
-    /// True of a stain or a wood whose colour comes up through water-based paint (common practice).
+    /// True of a stain or wood whose colour bleeds through water-based paint (common practice).
     pub const fn bleeds(self) -> bool {
         matches!(
             self,
@@ -169,39 +169,39 @@ impl GroundKind {
         )
     }
 
-    /// True of what paint does not grip without a bonding primer (common practice).
+    /// True if paint does not stick without a bonding primer (common practice).
     pub const fn is_slick(self) -> bool {
         matches!(self, GroundKind::Laminate | GroundKind::PolishedMetal | GroundKind::PaintedMetal)
     }
 
-    /// True where paint needs a primer below it: against what bleeds, or so that it grips.
+    /// True if paint needs a primer below it, to block bleeding or to stick.
     pub const fn needs_primer(self) -> bool {
         self.bleeds() || self.is_slick()
     }
 
-    /// True where sanding may set lead free: paint of unknown age, on wood or on metal.
+    /// True if sanding may release lead: paint of unknown age, on wood or metal.
     pub const fn may_hold_lead(self) -> bool {
         matches!(self, GroundKind::OldPaint | GroundKind::PaintedMetal)
     }
 
-    /// True of a surface with gloss that is taken off with a liquid rather than sanded through (common practice).
+    /// True of a glossy surface that is dulled with a liquid rather than sanded (common practice).
     pub const fn is_glossy(self) -> bool {
         matches!(self, GroundKind::RedStain | GroundKind::StainedWood | GroundKind::Varnished)
     }
 
-    /// True of a primer: what lies on it holds.
+    /// True of a primer, to which paint sticks.
     pub const fn is_primed(self) -> bool {
         matches!(self, GroundKind::WhitePrimer | GroundKind::GreyPrimer)
     }
 }
 
 impl Ground {
-    /// One of a kind, of the colour it is taken to have.
+    /// A ground of a kind, of the colour assumed for it.
     pub const fn of(kind: GroundKind) -> Self {
         Self { kind, colour: None }
     }
 
-    /// What it looks like bare, and the surface it has.
+    /// Reflectance when bare, and surface.
     pub fn seen(&self) -> Result<(Reflectance, SurfaceReflection), BadPaint> {
         let curve = self.colour.unwrap_or(Masstone::Hex(self.kind.colour())).reflectance()?;
         Ok((curve, SurfaceReflection::new(self.kind.row().alpha).limited_by(&curve)))

@@ -1,25 +1,25 @@
-//! How one painter's hand differs from the table of techniques.
+//! How a painter's hand differs from the table of techniques.
 
 use warm_blend_paint::Microns;
 
 use super::{ByPlace, Deposit, Share, Technique, TextureDepth};
 
-/// What a hand makes of a technique.
+/// How a hand differs from the table in one technique.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct HandBias {
-    /// Times the usual film.
+    /// Factor on the usual film.
     pub film: f64,
-    /// What is added to ln(c/(1 − c)) of the usual coverage c: a closed film stays closed, and what is left bare stays so.
+    /// Added to ln(c/(1 − c)) of the usual coverage c, so that full coverage stays full and none stays none.
     pub cover: f64,
-    /// Times the depth of the texture that the painter says, or that the technique usually leaves.
+    /// Factor on the texture depth that the painter sets or the technique usually leaves.
     pub rough: f64,
 }
 
 impl HandBias {
-    /// As the table says.
+    /// No difference from the table.
     pub const USUAL: HandBias = HandBias { film: 1.0, cover: 0.0, rough: 1.0 };
 
-    /// What this hand leaves where the table says `usual`.
+    /// Deposit of this hand where the table has `usual`.
     pub fn print(self, usual: &Deposit) -> Deposit {
         Deposit {
             film: ByPlace::from_fn(|place| {
@@ -52,12 +52,12 @@ impl HandBias {
         }
     }
 
-    /// How rough this hand leaves what is left `usual`.
+    /// Texture depth of this hand where the table has `usual`.
     pub fn roughness(self, usual: Microns) -> Microns {
         Microns::of((usual.value() * self.rough).min(TextureDepth::MOST))
     }
 
-    /// What it covers where the usual share is `usual`.
+    /// Coverage of this hand where the table has `usual`.
     pub fn share(self, usual: Share) -> Share {
         let (c, times) = (usual.value(), self.cover.exp());
         Share::of(c * times / (1.0 - c + c * times))

@@ -1,13 +1,12 @@
-//! Learning a painter's hand from boards that were painted and read.
+//! Learning a painter's hand from boards that were painted and measured.
 //!
-//! Not known are, of each technique, the film that this hand leaves against the table's, how far its coverage is from the
-//! table's and how rough it leaves what has a texture ([`HandBias`]); and of each paint on the boards, its strength against
-//! what its own tests say, because a thin film of a strong paint and a thicker one of a weak paint look alike. All of them
-//! are found at once, from all readings, as the most probable values given what is believed before (maximum a posteriori,
-//! by Gauss and Newton with steps that are halved where they lead nowhere). What else is not known of a paint, as the shape
-//! of its curve, counts as noise that all spots of a reading share.
+//! The unknowns are, for each technique, the film, coverage and texture of this hand relative to the table
+//! ([`HandBias`]); and for each paint on the boards, its strength relative to its own tests, because a thin film of a
+//! strong paint looks like a thick film of a weak one. All are estimated together from all readings as the most probable
+//! values given their priors (maximum a posteriori, by Gauss–Newton with step halving). Other uncertainty about a paint,
+//! such as the shape of its curve, counts as noise shared by all spots of a reading.
 //!
-//! Nothing is kept between calls, so that taking a reading away undoes it.
+//! Nothing is stored between calls, so removing a reading undoes it completely.
 
 use std::collections::BTreeMap;
 
@@ -54,37 +53,37 @@ const SHELVES: usize = 32;
 /// A strength surer than this (sd of its ln) is not asked for.
 const SURE: f64 = 0.01;
 
-/// A spot of a board that was read.
+/// A measured spot of a board.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct BoardSpot {
-    /// On which kind of place.
+    /// Kind of place.
     pub place: Place,
-    /// What was read.
+    /// The measurement.
     pub measured: Measured,
 }
 
-/// A reading of a painted strip, with what it was painted with.
+/// A reading of a painted strip, with the board it was painted from.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct BoardReading {
-    /// The board that it is of.
+    /// The board.
     pub board: Uuid,
     /// The strip alone, as it was when it was read.
     painted: Board,
-    /// Wet, dry or sealed when it was read.
+    /// State of the film when it was measured.
     pub state: FilmState,
-    /// What it was read with.
+    /// Instrument or method.
     pub source: Source,
     /// One to nine.
     spots: Vec<BoardSpot>,
-    /// True once the painter has said that it is right however odd it looks.
+    /// True once the painter has confirmed an unlikely reading.
     #[serde(default)]
     pub sure: bool,
-    /// The painter's words.
+    /// The painter's note.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub note: Option<Note>,
 }
 
-/// A reading of a board that cannot be.
+/// An invalid reading of a board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum BadReading {
     /// No spot, or too many.
@@ -99,10 +98,10 @@ pub enum BadReading {
 }
 
 impl BoardReading {
-    /// Most spots that are read at one time.
+    /// Greatest number of spots in a reading.
     pub const SPOTS: usize = 9;
 
-    /// A strip of a board, read as it is now.
+    /// A reading of a strip of a board as it is now.
     pub fn new(
         (id, board): (Uuid, &Board),
         letter: Letter,
@@ -119,22 +118,22 @@ impl BoardReading {
         Ok(Self { board: id, painted, state, source, spots, sure: false, note: None })
     }
 
-    /// What was read.
+    /// The spots.
     pub fn spots(&self) -> &[BoardSpot] {
         &self.spots
     }
 
-    /// What it was painted with.
+    /// The board it was painted from.
     pub fn painted(&self) -> &Board {
         &self.painted
     }
 
-    /// Which strip.
+    /// The strip.
     pub fn letter(&self) -> Letter {
         self.painted.strips().first().map_or(Letter::ALL[0], |strip| strip.letter)
     }
 
-    /// How its layers were put on, each technique once.
+    /// Techniques of its layers, each one once.
     pub fn techniques(&self) -> Vec<Technique> {
         let mut of: Vec<Technique> =
             self.painted.layers(self.letter()).iter().map(|layer| layer.technique).collect();
@@ -143,7 +142,7 @@ impl BoardReading {
         of
     }
 
-    /// The same reading with one tin in place of another.
+    /// Puts one tin in place of another.
     pub fn with_paint_replaced(self, gone: PaintId, kept: PaintId) -> Self {
         Self { painted: self.painted.with_paint_replaced(gone, kept), ..self }
     }
@@ -187,22 +186,22 @@ impl Default for LearnedHand {
 }
 
 impl LearnedHand {
-    /// The most probable habit in a technique.
+    /// The most probable bias in a technique.
     pub fn habit(&self, technique: Technique) -> HandBias {
         self.by_technique[technique as usize].best
     }
 
-    /// How surely the film is known: in nine cases of ten the true one is within this factor either way.
+    /// Factor within which the film is known: in nine cases of ten the true film is within this factor, either way.
     pub fn within(&self, technique: Technique) -> f64 {
         (1.645 * self.by_technique[technique as usize].film_sd).exp()
     }
 
-    /// How many readings of boards it was learned from.
+    /// Number of readings of boards from which it was learned.
     pub fn boards(&self, technique: Technique) -> usize {
         self.by_technique[technique as usize].boards
     }
 
-    /// That of a plausible hand, 0..128.
+    /// Bias of one plausible hand, 0..128.
     pub(super) fn plausible(&self, technique: Technique, member: usize) -> HandBias {
         self.by_technique[technique as usize].members[member % MEMBERS]
     }
@@ -213,29 +212,29 @@ fn drawn(technique: Technique) -> DMatrix<f64> {
     draws::of(Whose::Technique(technique as u8), 6)
 }
 
-/// How a reading of a board stands to what was believed.
+/// How a reading of a board compares with the prediction.
 #[derive(Debug, Clone, PartialEq)]
 pub struct BoardJudgement {
-    /// True where it lies so far out that it was left out until the painter says that it is right.
+    /// True if it is so unlikely that it is left out until the painter confirms it.
     pub questioned: bool,
-    /// How far out, in standard deviations.
+    /// Distance from the prediction, in standard deviations.
     pub off: f64,
-    /// By spot: what a hand that was never read would have made.
+    /// By spot: colour predicted for an average hand.
     pub usual: Vec<Lab>,
-    /// By spot: what this hand makes, as it is known now.
+    /// By spot: colour predicted for this hand.
     pub predicted: Vec<Lab>,
-    /// By spot: ΔE00 of that from what was read.
+    /// By spot: ΔE00 between reading and prediction.
     pub difference: Vec<f64>,
 }
 
-/// What boards taught.
+/// What was learned from boards.
 #[derive(Debug, Clone, Default)]
 pub struct Taught {
     /// The hand.
     pub hands: LearnedHand,
-    /// Paints whose strength is known better, or is another.
+    /// Paints whose strength was learned.
     pub strengths: Vec<(PaintId, Strength)>,
-    /// By reading; none where a reading cannot be shown, as of a tin that is not there.
+    /// By reading; `None` if it cannot be predicted, for example because a tin was deleted.
     pub judged: Vec<Option<BoardJudgement>>,
 }
 
@@ -262,7 +261,7 @@ struct OnBoards<'a> {
 
 type Tins<'a> = BTreeMap<PaintId, OnBoards<'a>>;
 
-/// The most probable hand, given boards that were read. Readings are in the order they are asked about later.
+/// Estimates the hand from readings of boards. The readings are in the order in which they will be referred to.
 pub fn learn_hand<'a>(
     readings: &[BoardReading],
     known: impl Fn(PaintId) -> Option<(Class, &'a Ensemble)>,

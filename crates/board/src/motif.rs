@@ -1,15 +1,15 @@
-//! What is cut out of a stencil.
+//! Motifs of a stencil.
 
 use std::sync::OnceLock;
-use strum::VariantArray as _;
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 
 /// One repeat of a stencil's pattern.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, strum::VariantArray)]
 #[serde(rename_all = "kebab-case")]
 pub enum Motif {
-    /// One lozenge in another.
+    /// A lozenge inside another.
     Lozenge,
     /// A ring around a dot.
     Ring,
@@ -23,7 +23,7 @@ pub enum Motif {
 }
 
 impl Motif {
-    /// All of them.
+    /// All motifs.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     const fn row(self) -> (&'static str, &'static str) {
@@ -46,7 +46,7 @@ impl Motif {
         self.row().1
     }
 
-    /// How deep inside a motif a point is, 1 at the most, 0 and less outside: `u` and `v` go from −1 to 1.
+    /// Depth of a point inside a motif: 1 at most, 0 or less outside. `u` and `v` run from −1 to 1.
     pub fn depth(self, u: f64, v: f64) -> f64 {
         let r = u.hypot(v);
         match self {
@@ -84,7 +84,7 @@ impl Motif {
         }
     }
 
-    /// Which share of the square around it a motif takes: the middles of 160 × 160 cells that are inside, counted once.
+    /// Share of its square that a motif covers: computed once, from the centres of 160 × 160 cells.
     pub fn share(self) -> f64 {
         static SHARES: [OnceLock<f64>; Motif::ALL.len()] = [const { OnceLock::new() }; Motif::ALL.len()];
         *SHARES[self as usize].get_or_init(|| self.counted())

@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use strum::VariantArray as _;
 use warm_blend_paint::{BadMeasure, quantity::in_range};
 
-/// A kind of place: a technique leaves another film on each.
+/// A kind of place on a surface; a technique leaves a different film on each.
 #[derive(
     Debug,
     Clone,
@@ -22,11 +22,11 @@ use warm_blend_paint::{BadMeasure, quantity::in_range};
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum Place {
-    /// The flat.
+    /// Flat surfaces.
     Field,
-    /// Grooves, carving, corners.
+    /// Grooves, carving and corners.
     Recess,
-    /// Arrises, tips, high points.
+    /// Arrises, tips and high points.
     Edge,
 }
 
@@ -48,11 +48,11 @@ pub struct ByPlace<T> {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Share(f64);
 
-/// Shares of field, recess and edge of a flat board with arrises†.
+/// Shares of field, recess and edge on a flat board with arrises†.
 pub const FLAT: ByPlace<f64> = ByPlace { field: 0.94, recess: 0.02, edge: 0.04 };
 
 impl Place {
-    /// In the order they are named.
+    /// All kinds of place, in the order in which they are named.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `field`, `recess` or `edge`.
@@ -62,7 +62,7 @@ impl Place {
 }
 
 impl<T> ByPlace<T> {
-    /// The same everywhere.
+    /// The same value at every place.
     pub fn all(value: T) -> Self
     where
         T: Clone,
@@ -70,7 +70,7 @@ impl<T> ByPlace<T> {
         Self { field: value.clone(), recess: value.clone(), edge: value }
     }
 
-    /// Of one place.
+    /// The value at one place.
     pub const fn at(&self, place: Place) -> &T {
         match place {
             Place::Field => &self.field,
@@ -79,24 +79,24 @@ impl<T> ByPlace<T> {
         }
     }
 
-    /// Made place by place.
+    /// Computes a value for each place.
     pub fn from_fn(mut of: impl FnMut(Place) -> T) -> Self {
         Self { field: of(Place::Field), recess: of(Place::Recess), edge: of(Place::Edge) }
     }
 }
 
 impl Share {
-    /// None of it.
+    /// Nothing.
     pub const NONE: Share = Share(0.0);
-    /// All of it.
+    /// Everything.
     pub const WHOLE: Share = Share(1.0);
 
-    /// 0 to 1.
+    /// Accepts 0 to 1.
     pub fn new(share: f64) -> Result<Self, BadMeasure> {
         in_range(share, 0.0, 1.0).map(Self)
     }
 
-    /// For shares tabled or computed here: brought into 0..=1, a NaN is read as 0.
+    /// Takes a computed or tabulated share and clamps it to 0..=1; NaN becomes 0.
     pub const fn of(share: f64) -> Self {
         Self(share.max(0.0).min(1.0))
     }

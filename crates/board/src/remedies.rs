@@ -1,7 +1,7 @@
-//! A board gone wrong, and the ways back: each is tried by the engine, and told with what it would do.
+//! Remedies for a board gone wrong, each tried by the engine and shown with its effect.
 //!
-//! The ways are common practice†. Which tin of the shelf serves, and whether the way leads anywhere on this board, is
-//! computed: one that does not help is not told.
+//! The remedies are common practice†. Which tin serves, and whether a remedy helps on this board, is computed; those that
+//! do not help are left out.
 
 use serde::{Deserialize, Serialize};
 use strum::VariantArray as _;
@@ -14,7 +14,7 @@ use super::{
     below_the_wax, stack::lab, template::thinned,
 };
 
-/// What is seen on a board gone wrong.
+/// What went wrong.
 #[derive(
     Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, strum::IntoStaticStr, strum::VariantArray,
 )]
@@ -22,15 +22,15 @@ use super::{
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Defect {
-    /// The whole is too dark, or a wax or glaze is.
+    /// Everything, or a wax or glaze, is too dark.
     TooDark,
-    /// An accent or the whole is too bright a colour.
+    /// An accent, or everything, is too bright a colour.
     TooBright,
     /// One part jumps out.
     JumpsOut,
     /// Nothing stands out.
     Dull,
-    /// The first coat looks pale, chalky and wrong.
+    /// The first coat looks pale and chalky.
     WashedOut,
     /// The paint was lifted by what went over it.
     Lifted,
@@ -38,29 +38,29 @@ pub enum Defect {
     Cracked,
 }
 
-/// A way back.
+/// A remedy.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Remedy {
     /// What to do.
     pub words: String,
     /// Why it helps.
     pub why: &'static str,
-    /// What is in the pot of a new layer: the words end where its name belongs.
+    /// The new layer, if any: its pot completes the sentence.
     pub pot: Option<Layer>,
-    /// What is done to the strip.
+    /// Changes to the strip.
     pub changes: Vec<LayerChange>,
-    /// What would be seen from across the room.
+    /// Colour from across the room afterwards.
     pub after: ByPlace<Reflectance>,
 }
 
-/// What a way does to a strip.
+/// A change to the layers of a strip.
 #[derive(Debug, Clone, PartialEq)]
 pub enum LayerChange {
-    /// A new layer, below another or on top.
+    /// Adds a layer, below another or on top.
     Put(Layer, Option<LayerId>),
-    /// A layer in place of the one with its id.
+    /// Replaces the layer with the same id.
     Instead(Layer),
-    /// A layer that is taken out.
+    /// Removes a layer.
     Take(LayerId),
 }
 
@@ -74,7 +74,7 @@ const HELPS: f64 = 0.8;
 const ANOTHER: f64 = 25.0;
 
 impl Defect {
-    /// In the order they are offered.
+    /// All defects, in the order in which they are offered.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `too-dark` …
@@ -82,7 +82,7 @@ impl Defect {
         self.into()
     }
 
-    /// What a painter says.
+    /// Name, as a painter says it.
     pub const fn name(self) -> &'static str {
         match self {
             Defect::TooDark => "Too dark",
@@ -95,7 +95,7 @@ impl Defect {
         }
     }
 
-    /// What to do before any layer.
+    /// What to do before adding any layer.
     pub const fn first(self) -> &'static str {
         match self {
             Defect::TooDark => {
@@ -138,21 +138,21 @@ fn contrast(seen: &ByPlace<Lab>) -> f64 {
     off(Place::Field, Place::Recess).max(off(Place::Field, Place::Edge)).max(off(Place::Recess, Place::Edge))
 }
 
-/// A strip, the tins and the hand that it is mended with.
+/// A strip with the tins and the hand available to mend it.
 pub struct RemedySearch<'a, T> {
     /// The board.
     pub board: &'a Board,
-    /// The strip gone wrong.
+    /// The strip to mend.
     pub letter: Letter,
-    /// Tins that are there.
+    /// Tins on the shelf.
     pub shelf: &'a [OnShelf],
-    /// What each is.
+    /// Looks up a tin.
     pub tin: T,
-    /// The hand that mends.
+    /// The painter's hand.
     pub hands: &'a LearnedHand,
 }
 
-/// A way as it is thought of.
+/// A remedy that has not been tried yet.
 pub(super) struct Candidate {
     words: String,
     why: &'static str,
@@ -167,7 +167,7 @@ pub(super) fn candidate(words: &str, why: &'static str, layers: Vec<Layer>) -> C
 }
 
 impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
-    /// The ways back, the most helpful first.
+    /// Remedies, most helpful first.
     pub fn ways(&self, trouble: Defect) -> Result<Vec<Remedy>, BadPaint> {
         let layers = self.layers();
         let before = in_daylight(&self.seen(&layers)?);
@@ -240,7 +240,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         self.board.layers(self.letter).into_iter().cloned().collect()
     }
 
-    /// What a thought would do.
+    /// Tries a remedy.
     pub(super) fn way(&self, before: &[Layer], candidate: Candidate) -> Result<Remedy, BadPaint> {
         let Candidate { words, why, layers, named } = candidate;
         let after = self.seen(&layers)?;

@@ -1,4 +1,4 @@
-//! Which order of layers fails or vanishes, why, and the way out. All of it is common practice†.
+//! Which orders of layers fail or have no effect, why, and what to do. All of it is common practice†.
 
 use warm_blend_mixing::{MixtureKind, SHADE, warnings};
 use warm_blend_paint::{Class, Contents, FilmState, MixPart, PaintId};
@@ -9,48 +9,48 @@ use super::{
     Stack, Technique, coats_over, stack::lab, undercoat,
 };
 
-/// How bad it is.
+/// Severity of a problem.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub enum Severity {
     /// Worth knowing.
     Note,
-    /// It may go wrong, or not show.
+    /// May go wrong, or not show.
     Care,
-    /// It will fail.
+    /// Will fail.
     Fails,
 }
 
-/// A change that cures it in one touch.
+/// A change that solves a problem in one touch.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum AdviceFix {
-    /// Put such a layer below this one.
+    /// Puts such a layer below this one.
     Below(LayerId, Technique),
-    /// Put the layer on another way.
+    /// Applies the layer with another technique.
     Instead(LayerId, Technique),
-    /// Put it on once more, thinly.
+    /// Repeats the layer, thinly.
     Again(LayerId),
-    /// Put a coat of this below it.
+    /// Puts a coat of this pot below the layer.
     Under(LayerId, Vec<MixPart>),
-    /// Wear it down to this layer rather than to the ground.
+    /// Wears the layer down to another layer instead of the ground.
     DownTo(LayerId, LayerId),
 }
 
-/// What is wrong with an order of layers.
+/// A problem with an order of layers.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Advice {
-    /// The layer that it is about; none where it is about the whole. Of several that fail for one cause, the lowest.
+    /// The layer concerned; `None` for the whole strip. If several fail for one reason, the lowest.
     pub layer: Option<LayerId>,
-    /// How bad it is.
+    /// Severity.
     pub severity: Severity,
-    /// What happens: the first words that are read.
+    /// What happens: the headline.
     pub what: String,
     /// Why.
     pub why: &'static str,
     /// What to do.
     pub remedy: String,
-    /// That in one touch.
+    /// The remedy in one touch.
     pub fix: Option<AdviceFix>,
-    /// Where it is from.
+    /// Source.
     pub source: &'static str,
 }
 
@@ -181,7 +181,8 @@ fn exposed<'s, 'l>(below: &'s [Step<'l>]) -> impl Iterator<Item = &'s Step<'l>> 
     })
 }
 
-/// What is wrong with a strip, the worst first; each cause once. `stack` is that of the same strip; what is on the shelf may help.
+/// Problems of a strip, worst first, each cause once. `stack` belongs to the same strip; tins on the shelf may solve a
+/// problem.
 pub fn advice<'a>(
     board: &Board,
     letter: Letter,
@@ -284,14 +285,10 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             None,
         );
     }
-    let slick = below
-        .iter()
-        .rev()
-        .find(|other| !other.is(Family::Wear))
-        .filter(|other| !other.is_porous() && !other.primes());
-    if let Some(slick) = slick.filter(|_| step.is(Family::Coat) && step.is_mostly(Class::Milk)) {
+    let closed = lies_on.filter(|other| !other.is_porous() && !other.primes());
+    if let Some(closed) = closed.filter(|_| step.is(Family::Coat) && step.is_mostly(Class::Milk)) {
         add(
-            Some(slick),
+            Some(closed),
             Severity::Care,
             "milk paint flakes off a closed surface",
             "it grips bare wood and porous paint only",

@@ -1,7 +1,7 @@
-//! Where the trade disagrees: the same strip done as another school does it.
+//! Where the trade disagrees: the same strip as another school would do it.
 //!
-//! None is right or wrong (common practice†): each way leaves another film, another time to work in, and forgives more or
-//! less. What it would look like is computed; what it then warns of, the rules say.
+//! None is right or wrong (common practice†): each leaves a different film, allows a different working time and forgives
+//! more or less. Its look is computed, and the rules of the trade are applied to it.
 
 use warm_blend_paint::{BadPaint, Class, MixPart, PaintId, WholeParts};
 
@@ -16,24 +16,23 @@ pub struct School {
     pub ways: Vec<Remedy>,
 }
 
-/// The layers of a strip as another school lays them.
+/// Layers of a strip as another school applies them.
 #[derive(Debug, Clone, PartialEq)]
 pub struct AnotherWay {
-    /// The question that it answers.
+    /// The question it answers.
     pub question: &'static str,
     /// The answer.
     pub words: &'static str,
-    /// What speaks for it, and against.
+    /// For and against.
     pub why: &'static str,
-    /// What then lies there.
+    /// The resulting layers.
     pub layers: Vec<Layer>,
 }
 
 /// Load of coats that are meant to be rubbed through†.
 const THIN: f64 = 0.6;
 
-/// What other schools would do with some layers; only what applies to them. `class` says what a tin is, `of_class` which tin there is of a
-/// class.
+/// Ways of other schools that apply to these layers. `class` looks up the class of a tin, `of_class` a tin of a class.
 pub fn other_ways(
     layers: &[Layer],
     class: impl Fn(PaintId) -> Option<Class>,
@@ -54,7 +53,7 @@ pub fn other_ways(
 }
 
 impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
-    /// What another school would do with this strip, and how it would look; only what applies to it.
+    /// Ways of other schools that apply to this strip, and how each would look.
     pub fn schools(&self) -> Result<Vec<School>, BadPaint> {
         let layers = self.layers();
         let of_class = |class| self.shelf.iter().find(|tin| tin.class == class).map(|tin| tin.paint);

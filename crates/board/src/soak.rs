@@ -1,19 +1,19 @@
-//! What soaks into bare wood and bare paint, and what that does to their colour.
+//! What soaks into bare wood and bare paint, and how that changes their colour.
 //!
-//! Air in wood and in chalky paint scatters light. What is wiped on fills it (S. A. Twomey, C. F. Bohren and J. L. Mergenthaler,
-//! *Appl. Opt.* 25 (1986) 431: what is wet is darker because less of the light that went in is turned back), and carries its colour
-//! in: pigment among what scatters darkens more than the same pigment in a clear film above, and no cloth takes it out again
-//! (common practice). So the top of what is soaked is one film of both, K and S added by their amounts.
+//! Air in wood and in chalky paint scatters light. A liquid wiped on fills the air (S. A. Twomey, C. F. Bohren and J. L.
+//! Mergenthaler, *Appl. Opt.* 25 (1986) 431: a wet surface is darker because it returns less of the light that entered)
+//! and carries its colour in. Pigment among scatterers darkens more than the same pigment in a clear film above, and no
+//! cloth removes it (common practice). So the top of a soaked material is one film of both, with K and S added by amount.
 
 use warm_blend_paint::{FilmState, Material, Microns, Optics, Undersurface, film::FilmTransfer};
 use warm_blend_spectral::Reflectance;
 
 use super::GroundKind;
 
-/// Where the colour of what is wet goes.
+/// Where the colour of a wet layer goes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Default)]
 pub enum Soaks {
-    /// Nowhere: it lies on top.
+    /// Nowhere: it stays on top.
     #[default]
     Nowhere,
     /// Into bare wood.
@@ -22,19 +22,19 @@ pub enum Soaks {
     IntoPores,
 }
 
-/// What a layer does to what it lies on.
+/// Effect of a layer on what lies below it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub struct Below {
-    /// It fills the air in all that lies below it.
+    /// True if it fills the air in everything below it.
     pub seals: bool,
     /// Where its colour goes.
     pub soaks: Soaks,
 }
 
 impl Below {
-    /// It lies there, and that is all.
+    /// No effect.
     pub const LIES: Self = Self { seals: false, soaks: Soaks::Nowhere };
-    /// It fills all pores, and carries its colour into them, as wax does.
+    /// Fills all pores and carries its colour into them, as wax does.
     pub const WAXES: Self = Self { seals: true, soaks: Soaks::IntoPores };
 }
 
@@ -50,7 +50,7 @@ const WOOD_SCATTERS: f64 = 5.0;
 /// How much of what it took first bare wood takes again of another layer†.
 const AGAIN: f64 = 0.5;
 
-/// A wood that drinks.
+/// Absorbent wood.
 #[derive(Debug, Clone, PartialEq)]
 pub(super) struct BareWood {
     /// Below its surface, dry.
@@ -63,10 +63,10 @@ pub(super) struct BareWood {
 }
 
 impl BareWood {
-    /// Of a kind whose colour below its surface is known; none of what is no bare wood.
+    /// Wood of a kind whose reflectance below its surface is known; `None` if it is not bare wood.
     ///
-    /// Open woods drink more than dense and resinous ones; what is stained or waxed drinks little (common practice†). By φ a clear
-    /// wax takes pale woods 3.5 to 4 down in L\*, and the others 8.
+    /// Open-grained woods absorb more than dense and resinous ones, stained and waxed woods little (common practice†). φ
+    /// is such that a clear wax lowers L\* by 3.5 to 4 on pale woods and by 8 on the others.
     pub(super) fn of(kind: GroundKind, inside: &Reflectance) -> Option<Self> {
         let (air, takes) = match kind {
             GroundKind::PaleWood => (1.4, 20.0),
@@ -88,12 +88,12 @@ impl BareWood {
         Some(Self { inside: *inside, optics: Optics::of_thick_film(inside, WOOD_SCATTERS), air, takes })
     }
 
-    /// The same wood where its air is so many times what is usual.
+    /// The same wood with this factor on its air.
     pub(super) fn with_air(&self, times: f64) -> Self {
         Self { air: self.air * times, ..self.clone() }
     }
 
-    /// What is seen below the surface where these have soaked in, the first first; its air may be filled.
+    /// Reflectance below the surface once these have soaked in, in this order; its air may be filled.
     pub(super) fn soaked(&self, by: &[&Material], filled: bool) -> Undersurface {
         let mut top = self.optics.scattering(if filled { 1.0 / (1.0 + self.air) } else { 1.0 }, 0.0);
         let mut takes = self.takes;
@@ -107,7 +107,7 @@ impl BareWood {
     }
 }
 
-/// A film whose top is soaked.
+/// A film with a soaked top.
 #[derive(Debug, Clone)]
 pub(super) struct SoakedFilm {
     below: FilmTransfer,
@@ -115,7 +115,7 @@ pub(super) struct SoakedFilm {
 }
 
 impl SoakedFilm {
-    /// Of `x` of a material, of whose dry film the topmost `deep` µm took in the colour of another.
+    /// A film `x` thick, the topmost `deep` µm of whose dry film absorbed the colour of another material.
     pub(super) fn of(film: &Material, x: Microns, filled: bool, by: &Material, deep: f64) -> Self {
         let dry = x.value() * film.stays;
         let share = if dry > 0.0 { (deep / dry).min(1.0) } else { 0.0 };
@@ -135,7 +135,7 @@ impl SoakedFilm {
     }
 }
 
-/// How deep what is wiped on gets into a bare film that is `dry` µm thick where it has got through so much already.
+/// Depth to which a wiped material enters a bare film that is `dry` µm thick, if it has already got `through` this much.
 pub(super) fn into_paint(material: &Material, dry: f64, through: f64) -> f64 {
     if material.voids > 0.0 { (INTO_PAINT - through).clamp(0.0, dry) } else { 0.0 }
 }

@@ -1,16 +1,17 @@
-//! Layers composed from the ground up, where each may cover only a share of the area.
+//! Layers over a ground, each of which may cover only part of the area.
 //!
-//! Where layers fall independently of each other, the shares of the states (which layers lie at a spot) are products of
-//! their coverages: M. E. Demichel, *Le procédé* 26 (1924) 17. From across the room one sees the mean of the states by area:
-//! H. E. J. Neugebauer, *Z. wiss. Photogr.* 36 (1937) 73. Within a state the films lie one on the other as in
+//! If layers fall independently, the shares of the states (which layers lie at a spot) are products of their coverages:
+//! M. E. Demichel, *Le procédé* 26 (1924) 17. From across the room the eye sees the mean of the states by area: H. E. J.
+//! Neugebauer, *Z. wiss. Photogr.* 36 (1937) 73. Within a state the films lie on one another as in
 //! [`Optics`](warm_blend_paint::Optics).
 //!
-//! What is on top decides about the surface, and a seal fills the air in all that lies below it at that spot. What is wiped on
-//! bare wood or bare paint soaks in: see [`Soaks`]. Where layers are rough, each kind of place has hollows and tips: see [`Level`].
+//! The topmost film determines the surface, and a seal fills the air in everything below it at that spot. What is wiped
+//! on bare wood or bare paint soaks in: see [`Soaks`]. Rough layers have hollows and tips at each kind of place: see
+//! [`Level`].
 //!
-//! Wear takes a spot back to what it was before some layer. Around a spot that is worn through all films lie cut aslant, so that
-//! each but the topmost shows as a ring as wide as it is thick. Where a share s is worn through, the cut takes s (1 − s)† more:
-//! as much again where little is worn, and none where all is.
+//! Wear takes a spot back to what it was before some layer. Around a worn spot all films are cut at a slant, so each
+//! except the topmost shows as a ring as wide as it is thick. If a share s is worn through, the cut takes s (1 − s)†
+//! more: as much again where little is worn, and nothing where everything is.
 
 use std::cell::OnceCell;
 
@@ -24,10 +25,10 @@ use super::{
     soak::{BareWood, SoakedFilm, into_paint},
 };
 
-/// Which layers lie at a spot: bit n for the layer n, the lowest 0.
+/// Layers at a spot: bit n for layer n, the lowest being 0.
 pub type Present = u64;
 
-/// Most layers of a stack.
+/// Greatest number of layers in a stack.
 pub const LAYERS: usize = 60;
 
 /// Most states of one place. Where there would be more, the smallest are not divided further: a layer then covers all of
@@ -49,13 +50,13 @@ const SURFACE: f64 = 3.0;
 /// Film at which flakes cover two thirds of their share, µm†.
 const FLAKES: f64 = 20.0;
 
-/// How a layer falls on an earlier one, where it does not fall at random.
+/// How a layer falls relative to an earlier one, if not at random.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
 #[serde(rename_all = "lowercase")]
 pub enum Meets {
-    /// Placed where the other is not, as far as there is room.
+    /// Where the other is not, as far as there is room.
     Avoids,
-    /// Placed where the other is, as far as it goes.
+    /// Where the other is, as far as it reaches.
     Seeks,
 }
 
@@ -107,43 +108,43 @@ enum Effect {
     Nothing,
 }
 
-/// A spot that a layer divides; what is left of it stays as it was.
+/// A spot that a layer divides. What the shares leave over is unchanged.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Split {
     /// What lay there before.
     pub before: Present,
-    /// What lies there where the layer came, with the share of the spot, 0..=1: from the middle of its marks outwards.
+    /// What lies there afterwards, with its share of the spot, 0..=1; from the middle of the layer's marks outwards.
     pub after: Vec<(Present, f64)>,
 }
 
-/// What is alike within a place.
+/// A uniform part of a place.
 #[derive(Debug, Clone, PartialEq)]
 pub struct AreaState {
-    /// Which layers lie here.
+    /// Layers present.
     pub present: Present,
-    /// Share of the place, 0..=1; over all states 1.
+    /// Share of the place, 0..=1; the shares of all states add up to 1.
     pub share: f64,
-    /// What is seen.
+    /// Reflectance.
     pub seen: Reflectance,
-    /// Share that flakes cover.
+    /// Share covered by flakes.
     pub lustre: f64,
     /// Share of the surface reflection that reaches the eye: see [`SurfaceReflection`].
     pub alpha: f64,
-    /// How high it stands over the ground: what stays of its films, µm.
+    /// Height over the ground after drying, µm.
     pub height: f64,
-    /// How much of the ground shows through what lies on it, 0..=1.
+    /// How much of the ground shows through the layers, 0..=1.
     pub see_through: f64,
 }
 
-/// What is seen at a kind of place.
+/// Appearance of a kind of place.
 #[derive(Debug, Clone, PartialEq)]
 pub struct PlaceSeen {
-    /// What is alike, the largest share first.
+    /// Uniform parts, largest first.
     pub states: Vec<AreaState>,
 }
 
 impl PlaceSeen {
-    /// What is seen from across the room: the mean by area.
+    /// Reflectance from across the room: the mean by area.
     pub fn from_afar(&self) -> Reflectance {
         let mut sum = [0.0; BANDS];
         for state in &self.states {
@@ -154,15 +155,15 @@ impl PlaceSeen {
         Reflectance::clamped(sum)
     }
 
-    /// The colours that are distinguished, with the share of each, the largest first: states nearer to a larger one than
-    /// `ALIKE` count as that one.
+    /// The colours that can be told apart, with their shares, largest first. A state closer than `ALIKE` to a larger one
+    /// is added to it.
     pub fn colours(&self, light: Light) -> Vec<(Reflectance, f64)> {
         distinct_colours(self.states.iter().map(|state| (state.seen, state.share)), light, ALIKE)
     }
 }
 
-/// Colours with their shares, the largest first, of those that come in that order: what is nearer than `alike`, ΔE00, to one
-/// before it counts as that one.
+/// Merges colours: each that is closer than `alike`, ΔE00, to an earlier one is added to it. Expects and returns the
+/// largest shares first.
 pub fn distinct_colours(
     colours: impl Iterator<Item = (Reflectance, f64)>,
     light: Light,
@@ -180,13 +181,13 @@ pub fn distinct_colours(
     shown.into_iter().map(|(curve, _, share)| (curve, share)).collect()
 }
 
-/// A curve as it is seen in a light.
+/// Lab of a curve in a light.
 pub fn lab(curve: &Reflectance, light: Light) -> Lab {
     Lab::of(Xyz::of(curve, light), light.white())
 }
 
 impl Stack {
-    /// Nothing over a ground yet.
+    /// A bare ground.
     pub fn over(ground: &Ground) -> Result<Self, BadPaint> {
         let (seen, sheen) = ground.seen()?;
         let inside = sheen.inside(&seen);
@@ -201,18 +202,18 @@ impl Stack {
         })
     }
 
-    /// The same where the air of bare wood counts for so many times what is usual.
+    /// The same stack with this factor on the air in bare wood.
     pub fn with_air_of_wood(mut self, times: f64) -> Self {
         self.bare_wood = self.bare_wood.map(|wood| wood.with_air(times));
         self
     }
 
-    /// Lays a film of a material; a board has no more than [`LAYERS`]. `meets` says that it avoids or seeks an earlier layer.
+    /// Adds a film of a material; a stack has at most [`LAYERS`]. `meets` names an earlier layer that it avoids or seeks.
     pub fn lay(&mut self, material: Material, print: Deposit, below: Below, meets: Option<(usize, Meets)>) {
         self.lay_rough(material, print, below, meets, Microns::of(0.0));
     }
 
-    /// The same of a film that is left rough: as deep as `own` alone.
+    /// Adds a film that is left rough: by itself as deep as `own`.
     pub fn lay_rough(
         &mut self,
         material: Material,
@@ -229,14 +230,14 @@ impl Stack {
         self.layers.push(Laid { effect, print, meets, rough, cracked: false });
     }
 
-    /// The layer that was laid last has cracked: what is put on later lies in its cracks as it lies in a recess.
+    /// Marks the last layer as cracked: what follows lies in its cracks as in a recess.
     pub fn crack(&mut self) {
         if let Some(last) = self.layers.last_mut() {
             last.cracked = true;
         }
     }
 
-    /// Takes a share of everything away, down to the lowest `down_to` layers.
+    /// Removes a share of everything above the lowest `down_to` layers.
     pub fn take_away(&mut self, print: Deposit, down_to: usize) {
         let down_to = down_to.min(self.layers.len());
         self.texture.push(print.rubs(self.depth(self.layers.len())));
@@ -249,18 +250,18 @@ impl Stack {
         });
     }
 
-    /// Takes ridges down by so many µm, and wears nothing through.
+    /// Lowers ridges by this many µm without wearing anything through.
     pub fn smooth(&mut self, by: f64) {
         self.texture.push((self.depth(self.layers.len()) - by).max(0.0));
         self.layers.push(Laid::nothing());
     }
 
-    /// A layer that is left out for now: it keeps its number.
+    /// Adds a placeholder for a hidden layer, which keeps its number.
     pub fn leave_out(&mut self) {
         self.smooth(0.0);
     }
 
-    /// How deep the texture is with the lowest `layers` on, from tip to hollow.
+    /// Depth of the texture with the lowest `layers` on, from tip to hollow.
     pub fn texture(&self, layers: usize) -> Microns {
         Microns::of(self.depth(layers))
     }
@@ -269,40 +270,40 @@ impl Stack {
         self.texture[layers.min(self.layers.len())]
     }
 
-    /// The layer whose texture it is, of the lowest `layers`: the roughest, of such as are alike the last.
+    /// The roughest of the lowest `layers`; of equals the last.
     pub fn roughest(&self, layers: usize) -> Option<usize> {
         let layers = self.layers[..layers.min(self.layers.len())].iter().enumerate();
         let rough = layers.filter(|(_, laid)| laid.rough > 0.0);
         rough.max_by(|one, other| one.1.rough.total_cmp(&other.1.rough)).map(|(layer, _)| layer)
     }
 
-    /// The levels that differ with the lowest `layers` on: one where all is smooth.
+    /// Levels that differ with the lowest `layers` on; a single one if all is smooth.
     pub fn levels(&self, layers: usize) -> &'static [Level] {
         let rough = self.texture[..=layers.min(self.layers.len())].iter().any(|depth| *depth > 0.0);
         if rough { &Level::ALL } else { &[Level::Even] }
     }
 
-    /// How much darker than the mean the darkest bands of its ground's grain are, as a share; 0 of what is no wood.
+    /// How much darker than the mean the darkest bands of the ground's grain are, as a share; 0 if it is not wood.
     pub fn grain(&self) -> f64 {
         self.grain
     }
 
-    /// Which grain its ground shows where it is bare; none of what is no wood.
+    /// The grain that shows where the ground is bare; `None` if it is not wood.
     pub fn wood(&self) -> Option<Wood> {
         self.wood
     }
 
-    /// How many layers there are.
+    /// Number of layers.
     pub fn len(&self) -> usize {
         self.layers.len()
     }
 
-    /// True where the ground is bare.
+    /// True if the ground is bare.
     pub fn is_empty(&self) -> bool {
         self.layers.is_empty()
     }
 
-    /// The same layers with all films so many times as thick.
+    /// The same stack with this factor on all films.
     pub fn with_films(&self, times: f64) -> Self {
         let mut stack = self.clone();
         for laid in &mut stack.layers {
@@ -312,7 +313,7 @@ impl Stack {
         stack
     }
 
-    /// What a layer lays; none of what takes away or is left out.
+    /// Material of a layer; `None` if it takes paint away or is hidden.
     pub fn material(&self, layer: usize) -> Option<&Material> {
         match &self.layers.get(layer)?.effect {
             Effect::Lays { material, .. } => Some(material),
@@ -320,7 +321,7 @@ impl Stack {
         }
     }
 
-    /// How each layer divides what lay at a level of a place before it: the spots it divides or covers whole; others it leaves.
+    /// By layer, how it divides what lay at a level of a place before it; spots it leaves alone are not listed.
     pub fn splits(&self, place: Place, level: Level) -> Vec<Vec<Split>> {
         let mut states = vec![(0, 1.0)];
         (0..self.layers.len())
@@ -413,7 +414,7 @@ impl Stack {
         after
     }
 
-    /// What is seen at a kind of place when the lowest `layers` of them are on, in a state of the whole: all levels of it.
+    /// Appearance of a kind of place, all its levels together, with the lowest `layers` on and the whole in a state.
     pub fn seen(&self, place: Place, layers: usize, state: FilmState) -> PlaceSeen {
         let levels = self.levels(layers);
         let part = |level: &Level| {
@@ -426,7 +427,7 @@ impl Stack {
         PlaceSeen { states }
     }
 
-    /// The same of one level of a rough place alone.
+    /// Appearance of one level of a rough place.
     pub fn seen_at(&self, place: Place, level: Level, layers: usize, state: FilmState) -> PlaceSeen {
         let layers = layers.min(self.layers.len());
         let mut states = vec![(0, 1.0)];

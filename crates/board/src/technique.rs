@@ -1,4 +1,4 @@
-//! How a layer is put on, and what that leaves where.
+//! Techniques, and what each leaves where.
 //!
 //! | technique | lays | field, recess, edge |
 //! |---|---|---|
@@ -8,7 +8,7 @@
 //! | dry brush, gilding | a broken film | on edges, none in recesses |
 //! | sand-back, wet distress | takes away | on edges |
 //!
-//! The films and coverages are those of one hand (common practice†): every painter's is another, and is learned.
+//! Films and coverages are those of an average hand (common practice†); each painter's own are learned.
 
 use std::borrow::Cow;
 
@@ -18,13 +18,13 @@ use warm_blend_paint::{BadMeasure, Class, Microns, hiding::COAT};
 
 use super::{ByPlace, Grit, Place, Share, Soaks};
 
-/// A way to put on a layer, or to take some away.
+/// A technique that applies a layer or takes paint away.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum Technique {
-    /// A coat by brush.
+    /// A brushed coat.
     BrushedCoat,
-    /// A coat by roller.
+    /// A rolled coat.
     RolledCoat,
     /// Texture paint, stippled.
     TextureCoat,
@@ -32,25 +32,25 @@ pub enum Technique {
     WetBlend,
     /// Colours tapped together in a slow clear glaze.
     MeshedGlaze,
-    /// Glaze rolled on and broken with a stippler.
+    /// Glaze rolled on and broken up with a stippler.
     GlazeStippled,
-    /// Glaze broken with a rag.
+    /// Glaze broken up with a rag.
     GlazeRagged,
     /// Ragged, then softened.
     GlazeRaggedSoftened,
-    /// Glaze wiped off again: it stays in recesses.
+    /// Glaze wiped off, so that it stays in recesses.
     GlazeWiped,
-    /// Wash brushed on and wiped.
+    /// Wash brushed on and wiped off.
     WashWiped,
     /// Wash patted with a cloth.
     WashPatted,
-    /// Wash that runs down.
+    /// Wash left to run down.
     WashDripped,
-    /// Wash drawn out in streaks with a dry brush.
+    /// Wash drawn into streaks with a dry brush.
     WashDragged,
-    /// Hardly any paint, no pressure, across the relief.
+    /// A nearly dry brush without pressure, across the relief.
     DryBrush,
-    /// Watery paint over sticky clear wax, wiped to streaks.
+    /// Watery paint over tacky clear wax, wiped to streaks.
     WetWaxResist,
     /// Tinted or dark wax, wiped.
     TintedWax,
@@ -58,11 +58,11 @@ pub enum Technique {
     MetallicWash,
     /// Fine drops from a brush.
     Speckle,
-    /// A pattern through a stencil, with little paint.
+    /// A pattern through a stencil, with a nearly dry brush.
     Stencil,
     /// Flecks knifed in wet.
     KnifeFlecks,
-    /// Sanding through on edges.
+    /// Sanding through on the edges.
     SandBack,
     /// Rubbing through with a wet cloth.
     WetDistress,
@@ -70,15 +70,16 @@ pub enum Technique {
     ClearWax,
     /// A clear coat.
     ClearCoat,
-    /// Metallic wax by fingertip on high points.
+    /// Metallic wax applied by fingertip to high points.
     Gilding,
-    /// Sanding smooth with fine paper: it wears nothing through. The more it is rubbed, the finer the grit, from 220 to 1000.
+    /// Sanding smooth with fine paper, which wears nothing through. The more it is rubbed, the finer the grit, from 220
+    /// to 1000.
     SmoothSand,
-    /// A stain or a toner on bare wood: it soaks in, and what has not is wiped off.
+    /// Stain or toner on bare wood: soaks in, and the excess is wiped off.
     StainWiped,
 }
 
-/// What techniques have in common: how they are grouped for choosing, and what the rules ask.
+/// Group of techniques, for choosing and for the rules of the trade.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum Family {
     /// Closed coats of paint.
@@ -91,25 +92,26 @@ pub enum Family {
     Wash,
     /// Paint that catches on the relief, drops, patterns.
     Broken,
-    /// Waxes with colour.
+    /// Coloured waxes.
     Wax,
-    /// What takes away.
+    /// Taking paint away.
     Wear,
     /// Clear seals.
     Seal,
-    /// What colours bare wood from within.
+    /// Colour within bare wood.
     Stain,
     /// Metal.
     Gild,
 }
 
-/// The wet film a layer leaves, and the share of the area it covers, by place. Of what takes away only the shares count.
+/// Wet film that a layer leaves and the share of the area it covers, by place. For a technique that takes paint away only
+/// the shares count.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Deposit {
-    /// µm of the wet mixture where it lies, 0.1 to 3000.
+    /// Wet film where it lies, µm, 0.1 to 3000.
     pub film: ByPlace<Microns>,
-    /// Share of the area that it covers, or takes away.
+    /// Share of the area covered, or taken away.
     pub cover: ByPlace<Share>,
 }
 
@@ -118,25 +120,25 @@ pub struct Deposit {
 #[error("film thickness: {0}; use 0.1 to 3000 µm, or set coverage to 0 for none")]
 pub struct NotAFilm(BadMeasure);
 
-/// How it was done: what a painter varies from the usual.
+/// How a technique is carried out: what a painter varies.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Application {
-    /// How much was on the brush against the usual, ¼ to 4.
+    /// Load of the brush relative to the usual, ¼ to 4.
     pub load: Load,
-    /// How firmly it was wiped: ½ as usual, 0 not at all, 1 as firmly as one can. Only of what is wiped.
+    /// Pressure when wiping, for what is wiped: 0 none, ½ usual, 1 as hard as possible.
     pub wipe: Share,
-    /// How often, 1 to 9.
+    /// Number of passes, 1 to 9.
     pub passes: Passes,
-    /// How rough it was left, where not as usual; only of what can be: see [`Technique::texture`].
+    /// Texture depth, if not the usual; see [`Technique::texture`].
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub texture: Option<TextureDepth>,
-    /// Which paper it is smoothed with, where not the usual; only of what can be: see [`Technique::grit`].
+    /// Grit of the paper, if not the usual; see [`Technique::grit`].
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub grit: Option<Grit>,
 }
 
-/// µm from tip to hollow that a layer is left rough, 0 to 1000.
+/// Depth of a texture from tip to hollow, µm, 0 to 1000.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
 #[serde(try_from = "f64", into = "f64")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -148,10 +150,10 @@ pub struct TextureDepth(f64);
 pub struct NotATexture(BadMeasure);
 
 impl TextureDepth {
-    /// The deepest, µm.
+    /// Greatest depth, µm.
     pub const MOST: f64 = 1000.0;
 
-    /// 0 to 1000 µm.
+    /// Accepts 0 to 1000 µm.
     pub fn new(depth: f64) -> Result<Self, NotATexture> {
         warm_blend_paint::quantity::in_range(depth, 0.0, Self::MOST).map(Self).map_err(NotATexture)
     }
@@ -188,16 +190,16 @@ pub struct Load(f64);
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Passes(u8);
 
-/// Passes that are none.
+/// An impossible number of passes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 #[error("{0} passes is out of range; use 1 to 9, or remove the layer")]
 pub struct NotPasses(u8);
 
 impl Load {
-    /// The lightest, against the usual.
+    /// Least load relative to the usual.
     pub const LEAST: f64 = 0.25;
 
-    /// A quarter of the usual to four times it.
+    /// Accepts a quarter of the usual load to four times it.
     pub fn new(load: f64) -> Result<Self, BadMeasure> {
         warm_blend_paint::quantity::in_range(load, Self::LEAST, 4.0).map(Self)
     }
@@ -223,7 +225,7 @@ impl From<Load> for f64 {
 }
 
 impl Passes {
-    /// 1 to 9.
+    /// Accepts 1 to 9.
     pub fn new(passes: u8) -> Result<Self, NotPasses> {
         if (1..=9).contains(&passes) { Ok(Self(passes)) } else { Err(NotPasses(passes)) }
     }
@@ -279,7 +281,7 @@ impl Row {
 }
 
 impl Technique {
-    /// How a pot of a kind is usually put on, and so which film it leaves.
+    /// The usual technique for a kind of mixture, which determines its film.
     pub const fn usual_for(kind: MixtureKind) -> Self {
         match kind {
             MixtureKind::Paint => Technique::BrushedCoat,
@@ -292,7 +294,7 @@ impl Technique {
         }
     }
 
-    /// In the order they are offered.
+    /// All techniques, in the order in which they are offered.
     pub const ALL: [Technique; 27] = [
         Technique::BrushedCoat,
         Technique::RolledCoat,
@@ -422,18 +424,18 @@ impl Technique {
         self.row().name
     }
 
-    /// What it is of.
+    /// Family that the technique belongs to.
     pub const fn family(self) -> Family {
         self.row().family
     }
 
-    /// True where it takes away what lies below.
+    /// True if it takes paint away.
     pub const fn takes_away(self) -> bool {
         matches!(self.family(), Family::Wear)
     }
 
-    /// Where its colour goes on what is bare (common practice): wax into everything, what is worked wet into wood. How much of a wash or
-    /// a glaze bare paint holds is in its film.
+    /// Where its colour goes on a bare surface (common practice): wax into everything, what is worked in wet into wood.
+    /// How much of a wash or glaze bare paint absorbs is part of its film.
     pub const fn soaks(self) -> Soaks {
         match self.family() {
             Family::Wax | Family::Stain => Soaks::IntoPores,
@@ -444,17 +446,17 @@ impl Technique {
         }
     }
 
-    /// True where it wears through to what lies below, rather than only smoothing it.
+    /// True if it wears through to what lies below rather than only smoothing it.
     pub const fn wears_through(self) -> bool {
         self.takes_away() && !matches!(self, Self::SmoothSand)
     }
 
-    /// True where what was put on is wiped off again.
+    /// True if what was applied is wiped off again.
     pub fn is_wiped(self) -> bool {
         self.row().wiped
     }
 
-    /// How rough it usually leaves the surface, µm from tip to hollow†; none where a painter has no say in it, and the surface
+    /// Usual depth of the texture, µm from tip to hollow†; `None` if the painter has no control over it and the surface
     /// follows what lies below.
     pub const fn texture(self) -> Option<f64> {
         match self {
@@ -466,7 +468,7 @@ impl Technique {
         }
     }
 
-    /// The paper it is usually done with; none of what takes no paper, or any.
+    /// Usual grit of the paper; `None` if it needs no paper, or works with any.
     pub const fn grit(self) -> Option<Grit> {
         match self {
             Technique::SmoothSand => Some(Grit::P320),
@@ -474,12 +476,12 @@ impl Technique {
         }
     }
 
-    /// The paper it is done with like this.
+    /// Grit of the paper when carried out like this.
     pub fn grit_of(self, hand: Application) -> Option<Grit> {
         self.grit().map(|usual| hand.grit.unwrap_or(usual))
     }
 
-    /// What it is called when it is done like this: `Sanded smooth, 320 grit`; elsewhere its name.
+    /// Name when carried out like this: `Sanded smooth, 320 grit`; otherwise its plain name.
     pub fn named(self, hand: Application) -> Cow<'static, str> {
         match self.grit_of(hand) {
             Some(grit) => format!("{}, {} grit", self.name(), grit.number()).into(),
@@ -487,19 +489,18 @@ impl Technique {
         }
     }
 
-    /// How much lower the ridges of a texture are once it was smoothed like this, µm: a share of the grain of the paper at each
-    /// rub.
+    /// How far smoothing like this lowers the ridges of a texture, µm: a share of the grain diameter at each rub.
     pub fn planes(self, hand: Application) -> f64 {
         let rubs = hand.load.0 * f64::from(hand.passes.0);
         self.grit_of(hand).map_or(0.0, |grit| PLANED * grit.grain() * rubs)
     }
 
-    /// True where it needs no pot: clear wax, a clear coat, and what takes away.
+    /// True if it needs no pot: clear wax, a clear coat, and what takes paint away.
     pub const fn needs_no_pot(self) -> bool {
         matches!(self.family(), Family::Wear | Family::Seal)
     }
 
-    /// What it is done with where its pot is empty.
+    /// The product used if its pot is empty.
     pub const fn product(self) -> Option<Class> {
         match self {
             Technique::ClearWax => Some(Class::ClearWax),
@@ -508,14 +509,14 @@ impl Technique {
         }
     }
 
-    /// True where nothing can go on the same day, whatever is in the pot (common practice†): heavy washes, and what is left
-    /// standing.
+    /// True if nothing can follow on the same day, whatever is in the pot (common practice†): heavy washes, and anything
+    /// left standing.
     pub fn dries_overnight(self, hand: Application) -> bool {
         matches!(self, Technique::TextureCoat | Technique::KnifeFlecks | Technique::WashDripped)
             || self.rough(hand).value() >= STANDS
     }
 
-    /// What it leaves when it is done as usual.
+    /// Deposit when carried out as usual.
     pub fn usual(self) -> Deposit {
         let row = self.row();
         let of = |values: [f64; 3]| move |place: Place| values[place as usize];
@@ -525,12 +526,13 @@ impl Technique {
         }
     }
 
-    /// What it leaves when it is done like this.
+    /// Deposit when carried out like this.
     ///
-    /// The load goes with the film; of what takes away, with how long it is rubbed. A firmer wipe takes away by ratio: at 0 all is still there, at ½ the usual is left,
-    /// between them and beyond evenly on a logarithmic scale. Passes lay their films one on the other; where a pass covers a
-    /// share c at random, n of them cover 1 − (1 − c)ⁿ, with as much paint in all. A coat that is put on too thick at once
-    /// cracks as it shrinks, and shows what is below; another closes it.
+    /// Film is proportional to load; for a technique that takes paint away, load is the time spent rubbing. Wiping harder
+    /// reduces the film by ratio: everything stays at 0, the usual amount at ½, and values between and beyond lie evenly
+    /// on a logarithmic scale. Each pass adds its film; if one pass covers a random share c, n passes cover 1 − (1 − c)ⁿ,
+    /// with n times the paint. A coat applied too thick at once cracks as it shrinks and shows what is below; another
+    /// coat closes it.
     pub fn print(self, hand: Application) -> Deposit {
         let (row, usual) = (self.row(), self.usual());
         let n = f64::from(hand.passes.0);
@@ -565,8 +567,8 @@ impl Technique {
         MOST_CRACKS * (1.0 - from / film).max(0.0)
     }
 
-    /// Mean wet film that is applied at each place, µm over the whole of it: what roller, brush, cloth or finger lays down before any
-    /// of it is ragged, stippled, wiped or patted. Amounts, drying and cost go by it; colour goes by what stays
+    /// Mean wet film applied at each place, µm over its whole area: what roller, brush, cloth or finger lays down before
+    /// any of it is ragged, stippled, wiped or patted. Determines amounts, drying and cost; colour follows what stays
     /// ([`Technique::print`]).
     pub fn applied(self, hand: Application) -> ByPlace<Microns> {
         let row = self.row();
@@ -579,24 +581,24 @@ impl Technique {
         })
     }
 
-    /// The same over a surface that is field, recess and edge in some shares, µm: of a flat board, [`crate::FLAT`].
+    /// Mean wet film applied, µm, to a surface with these shares of field, recess and edge; for a flat board,
+    /// [`crate::FLAT`].
     pub fn applied_over(self, hand: Application, shares: &ByPlace<f64>) -> Microns {
         let applied = self.applied(hand);
         Microns::of(Place::ALL.iter().map(|place| applied.at(*place).value() * shares.at(*place)).sum())
     }
 
-    /// How much of the pot a square metre takes, ml, with what stays in brush and tray: the amount that Pot, board and run sheet go
-    /// by.
+    /// Amount for a square metre, ml, including what stays in brush and tray. Pot, board and run sheet all use it.
     pub fn ml_by_square_metre(self, hand: Application, shares: &ByPlace<f64>) -> f64 {
         warm_blend_mixing::per_square_metre(self.applied_over(hand, shares))
     }
 
-    /// True of what is usually worked into the wet layer below it rather than laid on a dry one (common practice).
+    /// True if it is usually worked into the wet layer below rather than applied to a dry one (common practice).
     pub const fn goes_into_wet(self) -> bool {
         matches!(self, Self::WetBlend | Self::MeshedGlaze | Self::KnifeFlecks | Self::WetWaxResist)
     }
 
-    /// True of what can be worked into a wet layer at all: anything but texture, waxes, seals, metal and what takes away.
+    /// True if it can be worked into a wet layer: anything except texture, waxes, seals, metal and what takes paint away.
     pub const fn can_go_into_wet(self) -> bool {
         !matches!(self, Self::TextureCoat)
             && matches!(
@@ -605,7 +607,7 @@ impl Technique {
             )
     }
 
-    /// How rough it is left alone when it is done like this, µm from tip to hollow.
+    /// Depth of the texture that it leaves by itself when carried out like this, µm from tip to hollow.
     pub fn rough(self, hand: Application) -> Microns {
         let usual = self.texture();
         Microns::of(usual.map_or(0.0, |usual| hand.texture.map_or(usual, TextureDepth::value)))
@@ -625,10 +627,10 @@ const PLANED: f64 = 0.25;
 const ROUGH_TAKES: f64 = 0.5;
 
 impl Deposit {
-    /// µm that no layer goes beyond.
+    /// Greatest film of a layer, µm.
     pub(super) const THICKEST: f64 = 3000.0;
 
-    /// A film of a tenth of a µm to 3 mm.
+    /// Accepts a film of 0.1 µm to 3 mm.
     pub fn film(microns: f64) -> Result<Microns, NotAFilm> {
         warm_blend_paint::quantity::in_range(microns, 0.1, Self::THICKEST).map(Microns::of).map_err(NotAFilm)
     }

@@ -1,4 +1,4 @@
-//! Finishes to start from, filled from the painter's own shelf.
+//! Ready finishes, filled from the painter's own shelf.
 
 use warm_blend_mixing::SHADE;
 use warm_blend_paint::{Class, MixPart, PaintId, WholeParts};
@@ -8,18 +8,18 @@ use super::{Application, Branch, Family, Layer, Letter, Load, Passes, Strip, Tec
 
 mod finishes;
 
-/// A finish by the name of its technique.
+/// A ready finish, named after its techniques.
 #[derive(Debug, Clone, Copy)]
 pub struct Template {
     /// `aged` …
     pub id: &'static str,
     /// `Glazed, dry-brushed and rubbed` …
     pub name: &'static str,
-    /// What it does.
+    /// What it looks like.
     pub note: &'static str,
-    /// What it is good for.
+    /// What it suits.
     pub suits: &'static str,
-    /// How sure a hand it takes.
+    /// Skill it takes.
     pub skill: Skill,
     /// What its main colour is like, where the painter names none.
     tone: Tone,
@@ -29,27 +29,27 @@ pub struct Template {
     ends: &'static [&'static [Step]],
 }
 
-/// How sure a hand a finish takes.
+/// Skill that a finish takes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub enum Skill {
-    /// It forgives.
+    /// Forgiving.
     Easy,
-    /// On a board first.
+    /// Try it on a board first.
     Practice,
-    /// Quick, or hard to take back.
+    /// Quick to set, or hard to undo.
     SureHand,
 }
 
 /// What a main colour is like.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 enum Tone {
-    /// Pale, but no white.
+    /// Pale, but not white.
     Light,
     /// Half-way.
     Middle,
     /// Dark.
     Dark,
-    /// As strong as the shelf has.
+    /// The most vivid on the shelf.
     Strong,
 }
 
@@ -64,17 +64,17 @@ impl Skill {
     }
 }
 
-/// A finish filled from a shelf.
+/// A ready finish filled with tins of a shelf.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Filled {
-    /// What all strips share, from the ground up.
+    /// Layers that all strips share, from the ground up.
     pub shared: Vec<Layer>,
-    /// What each strip has over that: one at least, maybe with nothing.
+    /// Further layers of each strip; at least one strip, possibly without any.
     pub ends: Vec<Vec<Layer>>,
 }
 
 impl Filled {
-    /// As strips of a board, A first.
+    /// Converts it to strips of a board, beginning with A.
     pub fn strips(self) -> Vec<Strip> {
         let Self { shared, ends } = self;
         let after = shared.len();
@@ -106,38 +106,38 @@ struct Step {
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 enum Role {
     Main,
-    /// Three to four shades deeper, of a like hue.
+    /// Three to four shades deeper, of a similar hue.
     Deeper,
-    /// Two to three shades lighter, of a like hue.
+    /// Two to three shades lighter, of a similar hue.
     Lighter,
-    /// The deepest of the shelf.
+    /// The deepest on the shelf.
     Deepest,
     /// The lightest.
     Lightest,
-    /// Dark and warm, as grime is.
+    /// Dark and warm, like grime.
     Earth,
-    /// Of another hue, as light and as quiet.
+    /// Of another hue, similarly light and muted.
     Cousin,
-    /// The strongest of another hue.
+    /// The most vivid of another hue.
     Bold,
     /// A metallic.
     Metal,
 }
 
-/// A tin that a template may take.
+/// A tin that a ready finish may use.
 #[derive(Debug, Clone, Copy)]
 pub struct OnShelf {
-    /// Which tin.
+    /// The tin.
     pub paint: PaintId,
-    /// What kind of product.
+    /// Class of product.
     pub class: Class,
     /// Its masstone in daylight.
     pub lab: Lab,
-    /// What is left, ml.
+    /// Amount left, ml.
     pub left: f64,
 }
 
-/// What the shelf lacks.
+/// What the shelf lacks for a finish.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 #[error("no {0} on the shelf; add one, or choose another finish")]
 pub struct Lacks(String);
@@ -172,7 +172,7 @@ impl Step {
     }
 }
 
-/// A layer of a paint as it is, or of one part of it in so many of a medium; none where the shelf has no such medium.
+/// A layer of paint, pure or as one part in so many of a medium; `None` if the shelf has no such medium.
 pub fn thinned(
     shelf: &[OnShelf],
     technique: Technique,
@@ -192,19 +192,20 @@ pub fn thinned(
 }
 
 impl Template {
-    /// By its id.
+    /// Finds a finish by its id.
     pub fn find(id: &str) -> Option<&'static Template> {
         Self::ALL.iter().find(|template| template.id == id)
     }
 
-    /// The layers of its first strip with tins of the shelf; `main` is the main colour, or else a paint that suits it.
+    /// Layers of its first strip from tins of the shelf. `main` is the main colour; by default, a paint that suits the
+    /// finish.
     pub fn layers(&self, shelf: &[OnShelf], main: Option<PaintId>) -> Result<Vec<Layer>, Lacks> {
         let Filled { mut shared, ends } = self.filled(shelf, main)?;
         shared.extend(ends.into_iter().next().unwrap_or_default());
         Ok(shared)
     }
 
-    /// All of it with tins of the shelf.
+    /// The whole finish from tins of the shelf.
     pub fn filled(&self, shelf: &[OnShelf], main: Option<PaintId>) -> Result<Filled, Lacks> {
         let cast = Cast::of(shelf, main, self.tone)?;
         let layers = |steps: &[Step]| steps.iter().map(|step| cast.layer(step)).collect::<Result<_, _>>();

@@ -1,27 +1,28 @@
-//! The texture that layers leave: hollows and tips within each kind of place.
+//! Texture of layers: hollows and tips within each kind of place.
 //!
-//! Paint stippled to peaks or brushed every which way is rough, and what comes after finds it so: a wash, a glaze or a wax lies
-//! thick in the hollows and thin on the tips, a dry brush and gilding catch the tips, sanding opens them first. That is what
-//! they do in recesses and on edges, only less: with the depth of the texture a hollow goes from its place toward a recess and
-//! a tip toward an edge,
+//! Paint that is stippled to peaks or brushed in all directions is rough, and affects what follows: a wash, glaze or wax
+//! lies thick in the hollows and thin on the tips, a dry brush and gilding catch the tips, sanding opens them first. They
+//! do the same in recesses and on edges, only more so. With increasing depth, a hollow moves from its place towards a
+//! recess and a tip towards an edge by
 //!
 //! ```text
 //! t = depth / (depth + 60 µm†)
 //! ```
 //!
-//! of the way, films by ratio and shares evenly. Without texture there is no difference. What lies thicker in the hollows than
-//! on the tips fills them: a full coat buries fine texture, and after a clear wax there is less for the next to stay in.
+//! of the way, films by ratio and shares evenly. Without texture there is no difference. What lies thicker in the hollows
+//! than on the tips fills them: a full coat buries fine texture, and a clear wax leaves less for the next layer to stay
+//! in.
 //!
-//! How rough a hand leaves its coats against what the painter says, or what is usual, is learned from readings
-//! ([`HandBias`](super::Habit)).
+//! How rough a hand leaves its coats, relative to what the painter sets or what is usual, is learned from readings
+//! ([`HandBias`](super::HandBias)).
 //!
-//! What this leaves out: texture goes over the whole of a place, not along with each mark.
+//! Left out: texture covers a whole place evenly; it does not follow single marks.
 
 use super::{Deposit, Place, Share};
 use strum::VariantArray as _;
 use warm_blend_paint::Microns;
 
-/// How high a spot stands within the texture of a surface.
+/// Height of a spot within the texture of a surface.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, strum::VariantArray)]
 pub enum Level {
     /// Between the strokes or the peaks.
@@ -39,7 +40,7 @@ const HALF_WAY: f64 = 60.0;
 const RUBBED_OFF: f64 = 0.5;
 
 impl Level {
-    /// From the lowest to the highest.
+    /// All levels, lowest first.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// Share of the area of a rough place†.
@@ -66,8 +67,8 @@ fn toward(depth: f64) -> f64 {
 }
 
 impl Deposit {
-    /// The film left at a level of a place, and the share of it that is covered, on a texture so many µm deep. Where nothing is
-    /// put on a place, nothing lies at any level of it.
+    /// Film at a level of a place, and the share of it that is covered, on a texture this many µm deep. Where nothing is
+    /// applied to a place, every level of it stays bare.
     pub fn on(&self, place: Place, level: Level, depth: f64) -> (Microns, Share) {
         let (film, cover) = (*self.film.at(place), *self.cover.at(place));
         if level == Level::Even || depth <= 0.0 || cover.value() == 0.0 {
@@ -91,7 +92,7 @@ impl Deposit {
         (Microns::of(film), Share::of(cover))
     }
 
-    /// How deep a texture is that was so many µm deep, once a film of which `stays` is left when it is dry lies in it.
+    /// Depth of a texture once a film lies in it of which the share `stays` remains when dry.
     pub(crate) fn fills(&self, depth: f64, stays: f64) -> f64 {
         let lies = |level| {
             let (film, cover) = self.on(Place::Field, level, depth);
@@ -100,7 +101,7 @@ impl Deposit {
         (depth - stays * (lies(Level::Hollow) - lies(Level::Tip)).max(0.0)).max(0.0)
     }
 
-    /// The same, once it was rubbed.
+    /// Depth of a texture once it was rubbed.
     pub(crate) fn rubs(&self, depth: f64) -> f64 {
         let (_, tips) = self.on(Place::Field, Level::Tip, depth);
         depth * (1.0 - RUBBED_OFF * tips.value())

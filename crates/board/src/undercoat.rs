@@ -1,4 +1,4 @@
-//! The undercoat that saves a coat: primer tinted near the colour to come, so that fewer coats of the paint itself cover.
+//! The undercoat that saves a coat: primer tinted towards the final colour, so that fewer coats of paint cover.
 
 use std::collections::HashMap;
 
@@ -23,25 +23,25 @@ const TINTED: [u32; 3] = [8, 4, 2];
 const JUDGED: usize = 4;
 const SHELVES: usize = 8;
 
-/// A tinted primer, and what it does.
+/// A tinted primer, and the coats it saves.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Undercoat {
-    /// What is stirred together.
+    /// Contents of the pot.
     pub pot: Vec<MixPart>,
-    /// Coats of the paint over it until the ground no longer shows: the mean over the plausible shelves, to the next whole.
+    /// Coats of paint over it until the ground no longer shows: the mean over the plausible shelves, rounded.
     pub coats: usize,
-    /// Coats without it, in the same way.
+    /// Coats without it, found in the same way.
     pub without: usize,
 }
 
 impl Undercoat {
-    /// Coats of the paint that it saves; one of primer goes on instead.
+    /// Number of coats of paint saved; one coat of primer is applied instead.
     pub const fn saves(&self) -> usize {
         self.without.saturating_sub(self.coats)
     }
 }
 
-/// How many brushed coats it takes over a ground until the paint's own colour is seen; none where six do not do it.
+/// Number of brushed coats over a ground until only the paint's own colour shows; `None` if six are not enough.
 pub fn coats_over(
     ground: &Ground,
     below: Option<&Material>,
@@ -60,17 +60,17 @@ pub fn coats_over(
     }))
 }
 
-/// A paint that is to cover.
+/// A paint that is to cover a ground.
 #[derive(Debug, Clone, Copy)]
 pub struct Covering<'a> {
-    /// As it most probably is.
+    /// Its most probable material.
     pub best: &'a Material,
-    /// What is stirred to it.
+    /// Contents of its pot.
     pub pot: &'a [MixPart],
 }
 
-/// The primer of the shelf, plain or tinted with one of its paints, over which a paint is likely to need the fewest coats on a ground; the
-/// least tint where several are as good. None without a primer.
+/// The primer, plain or tinted with one paint of the shelf, over which a paint probably needs the fewest coats on a
+/// ground; the least tint of several that are as good. `None` without a primer.
 pub fn undercoat<'a>(
     ground: &Ground,
     paint: Covering,

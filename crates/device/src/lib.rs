@@ -1,4 +1,4 @@
-//! Outside devices, as the rest of the program sees them: a colour reader and a scale.
+//! Interfaces of outside devices: colour reader and scale.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]

@@ -1,14 +1,14 @@
-//! The colour reader, as the rest of the program sees it.
+//! Interface of a colour reader.
 
 use warm_blend_learn::Measured;
 use warm_blend_spectral::difference;
 
-/// Places on a sample that are read and averaged†: one reading catches a brush mark, three do not.
+/// Number of places on a sample that are read and averaged†: a single reading may fall on a brush mark.
 pub const PLACES: usize = 3;
 /// From how far apart, ΔE00, the places of one sample are not one colour†.
 const UNEVEN: f64 = 2.5;
 
-/// An instrument that reads the colour of what it is put on.
+/// An instrument that measures the colour it is placed on.
 pub trait ColourReader {
     /// What to call it.
     fn name(&self) -> &str;
@@ -29,10 +29,10 @@ pub trait ColourReader {
     }
 }
 
-/// Why nothing was read.
+/// Why a reading failed.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum ReaderTrouble {
-    /// It stands on nothing.
+    /// There is no sample under it.
     #[error("the reader is not on paint; lay it flat on dry paint and read again")]
     NothingUnderIt,
     /// It has drifted.

@@ -1,18 +1,18 @@
-//! A scale under the pot: what its lines mean, and what has gone in since the last addition.
+//! A scale under the pot: its protocol, and what was added since the last recorded addition.
 
 use std::fmt;
 use std::str::FromStr;
 
-/// One line of a scale: `123.4 g steady` or `123.4 g moving`, about ten a second.
+/// A line from a scale: `123.4 g steady` or `123.4 g moving`, about ten a second.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct ScaleLine {
-    /// What it shows, g; below zero where a pot that was tared stands beside it.
+    /// Weight shown, g; negative while a tared pot is off the scale.
     pub grams: f64,
-    /// True once the needle rests.
+    /// True if the weight is steady.
     pub steady: bool,
 }
 
-/// A line that is none.
+/// A line that cannot be parsed.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum BadLine {
     /// No number where the weight should be.
@@ -20,7 +20,7 @@ pub enum BadLine {
         "can’t read “{0}” from the scale; it should send a weight such as 123.4 g, then steady or moving"
     )]
     Garbled(String),
-    /// Another unit.
+    /// Another unit than g.
     #[error("the scale is set to “{0}”; set it to grams")]
     Unit(String),
 }
@@ -55,41 +55,41 @@ impl fmt::Display for ScaleLine {
     }
 }
 
-/// How the pan is.
+/// State of the pan.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Pan {
-    /// Nothing is heard of the scale.
+    /// No lines arrive.
     Silent,
-    /// The pot is not on it.
+    /// The pot is off the scale.
     Lifted,
-    /// Something is going in.
+    /// The weight is changing.
     Moving,
-    /// It rests.
+    /// The weight is steady.
     Steady,
 }
 
-/// Why an addition cannot be taken from the scale yet.
+/// Why an addition cannot be recorded yet.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum NotYet {
-    /// Nothing is heard of it.
+    /// No lines arrive.
     #[error("no signal from the scale; plug it in again, or enter amounts by hand")]
     Silent,
-    /// The pot is not on it.
+    /// The pot is off the scale.
     #[error("the pot is off the scale: put it back")]
     Lifted,
-    /// Still moving.
+    /// The weight is changing.
     #[error("the scale has not settled; wait until it is steady")]
     Moving,
-    /// Nothing went in.
+    /// Nothing was added.
     #[error("nothing added since the last pour; pour first, then record it")]
     Nothing,
 }
 
-/// What has gone into the pot since the last addition, by the lines of a scale.
+/// What was added to the pot since the last recorded addition, by the lines of a scale.
 ///
-/// The pot may be lifted and stirred: whatever is missing or new when it is back counts, as the scale has it. A scale that was
-/// silent and shows less afterwards was switched on anew: what had gone in before stays as it was, also where the pot was off
-/// meanwhile, and whether it was put back before the scale was switched on or after. Drift is left behind with every addition.
+/// The pot may be lifted and stirred: a difference when it is back counts. A scale that was silent and then shows less
+/// was switched on again: what was added before is kept, even if the pot was off meanwhile, and whether it was put back
+/// before or after the scale was switched on. Every recorded addition also removes drift.
 #[derive(Debug, Clone, Default)]
 pub struct Weighing {
     last: Option<ScaleLine>,
@@ -122,7 +122,7 @@ const SAME: f64 = 0.3;
 const LEAST: f64 = 0.1;
 
 impl Weighing {
-    /// Hears a line.
+    /// Processes a line.
     pub fn hear(&mut self, line: ScaleLine) {
         self.silent = false;
         self.last = Some(line);
@@ -148,7 +148,7 @@ impl Weighing {
         }
     }
 
-    /// The scale has gone.
+    /// Notes that the scale was disconnected.
     pub fn lose(&mut self) {
         if !self.silent && self.last.is_some() {
             let lifted_at = self.last.filter(|_| self.pan() == Pan::Lifted).map(|line| line.grams);
@@ -159,7 +159,7 @@ impl Weighing {
         self.silent = true;
     }
 
-    /// How the pan is.
+    /// State of the pan.
     pub fn pan(&self) -> Pan {
         match self.last {
             _ if self.silent => Pan::Silent,
@@ -170,7 +170,7 @@ impl Weighing {
         }
     }
 
-    /// What has gone in since the last addition, g; what was known last while the scale is silent.
+    /// Amount added since the last recorded addition, g; while the scale is silent, the last known amount.
     pub fn net(&self) -> f64 {
         match (self.before_silence, self.last, self.mark) {
             (Some(before), ..) if self.silent => before.net,
@@ -179,7 +179,7 @@ impl Weighing {
         }
     }
 
-    /// What has gone in and can be recorded, g: the next addition begins with it once it [was taken](Self::taken).
+    /// Amount that can be recorded, g. The next addition starts once it [was taken](Self::taken).
     pub fn addition(&self) -> Result<f64, NotYet> {
         let net = self.net();
         self.rests()?;
@@ -189,7 +189,7 @@ impl Weighing {
         Ok(net)
     }
 
-    /// So much was recorded, g: what has gone in beyond it, also since it was looked at, is of the next addition.
+    /// Notes that this amount, g, was recorded. Anything beyond it, even if added since, belongs to the next addition.
     pub fn taken(&mut self, grams: f64) {
         self.mark = self.mark.map(|mark| mark + grams);
         self.rested -= grams;
@@ -198,7 +198,7 @@ impl Weighing {
         }
     }
 
-    /// Begins an addition here, whatever went in before.
+    /// Starts an addition now, ignoring what was added before.
     pub fn begin(&mut self) -> Result<(), NotYet> {
         self.rests_anywhere()?;
         self.mark = self.last.map(|line| line.grams);

@@ -1,4 +1,4 @@
-//! A line between page and program that can be made faulty.
+//! A connection between page and program that can be made faulty.
 
 use std::convert::Infallible;
 use std::net::SocketAddr;
@@ -16,24 +16,24 @@ use tokio::sync::mpsc;
 use tokio::task::JoinHandle;
 use tokio_stream::wrappers::ReceiverStream;
 
-/// What happens to one request.
+/// Fate of a request.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Mishap {
     /// It never arrives.
     LoseRequest,
-    /// It is carried out, and nobody hears of it.
+    /// It is carried out, but its answer is lost.
     LoseAnswer,
-    /// It is carried out, and the answer breaks off in the middle.
+    /// It is carried out, but its answer is cut off.
     BreakAnswer,
     /// Something in between answers instead of the program.
     Answer(u16),
-    /// The answer takes so long.
+    /// The answer is delayed.
     Late(Duration),
 }
 
 type Judge = dyn Fn(&Method, &str) -> Option<Mishap> + Send + Sync;
 
-/// The line, as long as it is held.
+/// A connection that exists until dropped.
 pub struct Line {
     address: SocketAddr,
     ends: Arc<Ends>,
@@ -52,7 +52,7 @@ struct Ends {
 struct Cut;
 
 impl Line {
-    /// To a program, without faults.
+    /// A connection to a program, without faults.
     pub async fn to(program: SocketAddr) -> Self {
         let listener = TcpListener::bind("127.0.0.1:0").await.expect("a port");
         let address = listener.local_addr().expect("an address");
@@ -70,22 +70,22 @@ impl Line {
         Self { address, ends, task }
     }
 
-    /// What a page opens.
+    /// URL for the page.
     pub fn url(&self) -> String {
         format!("http://{}", self.address)
     }
 
-    /// Decides from now on what happens to each request, by its method and path.
+    /// Decides the fate of each request from now on by its method and path.
     pub fn fails(&self, judge: impl Fn(&Method, &str) -> Option<Mishap> + Send + Sync + 'static) {
         *self.ends.judge.lock().unwrap_or_else(PoisonError::into_inner) = Arc::new(judge);
     }
 
-    /// From now on everything arrives.
+    /// Lets everything arrive from now on.
     pub fn works(&self) {
         self.fails(|_, _| None);
     }
 
-    /// Leads to another program from now on.
+    /// Connects to another program from now on.
     pub fn leads_to(&self, program: SocketAddr) {
         *self.ends.program.lock().unwrap_or_else(PoisonError::into_inner) = program;
     }

@@ -1,24 +1,24 @@
-//! A calendar file: RFC 5545, by the `icalendar` crate. Times go out in UTC, so every calendar shows them on its own clock.
+//! Calendar files: RFC 5545, with the `icalendar` crate. Times are in UTC, so every calendar shows them on its own clock.
 
 use icalendar::{Calendar, Component, Event};
 use jiff::Timestamp;
 
-/// Something that takes time.
+/// An event in a calendar.
 #[derive(Debug, Clone, PartialEq)]
 pub struct CalendarEvent {
-    /// The same for the same thing, so that a file that is taken in again moves it and does not double it.
+    /// Stable identifier, so that importing a file again moves the event instead of duplicating it.
     pub uid: String,
-    /// When it begins.
+    /// Start.
     pub begins: Timestamp,
-    /// When it ends.
+    /// End.
     pub ends: Timestamp,
-    /// What it is.
+    /// Title.
     pub title: String,
-    /// More of it.
+    /// Description.
     pub notes: String,
 }
 
-/// The events as a calendar of this name.
+/// Writes a calendar of this name.
 pub fn calendar(name: &str, events: &[CalendarEvent], now: Timestamp) -> String {
     let utc = |at: Timestamp| at.strftime("%Y%m%dT%H%M%SZ").to_string();
     let mut calendar = Calendar::new();

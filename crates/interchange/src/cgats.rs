@@ -1,4 +1,4 @@
-//! CGATS.17 text: keywords, a line of field names, and a line a sample.
+//! CGATS.17 text: keywords, a line of field names, and a line for each sample.
 //!
 //! ```text
 //! CGATS.17
@@ -11,7 +11,7 @@
 //! END_DATA
 //! ```
 //!
-//! (ANSI CGATS.17:2009; ISO 28178.) Where a file has both, the spectrum is taken.
+//! (ANSI CGATS.17:2009; ISO 28178.) If a sample has both, its spectrum is used.
 
 use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, wavelength};
@@ -82,7 +82,7 @@ fn field(name: &str) -> Field {
     }
 }
 
-/// Whether it was written by [`cgats()`], also before it wrote so.
+/// True if the file was written by [`cgats()`] of any version.
 pub(crate) fn is_ours(text: &str) -> bool {
     text.lines()
         .take_while(|line| line.trim() != "BEGIN_DATA")
@@ -178,7 +178,7 @@ fn sample(
     Ok(Sample { name, line, measured, source: Source::Reader, notes })
 }
 
-/// Writes predicted samples: their Lab in daylight and, where they have one, their spectrum.
+/// Writes predicted samples: Lab in daylight and, if known, the spectrum.
 pub fn cgats(samples: &[(String, Measured)]) -> String {
     let spectra = samples.iter().all(|(_, measured)| matches!(measured, Measured::Spectrum(_)));
     let mut out = format!(

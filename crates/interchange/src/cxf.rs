@@ -1,7 +1,7 @@
-//! CxF/X (ISO 17972-1, CxF version 3): XML with objects that hold reflectance spectra or CIE Lab.
+//! CxF/X (ISO 17972-1, CxF version 3): XML objects with reflectance spectra or CIE Lab.
 //!
-//! Read are, of every `Object`, its first `ReflectanceSpectrum` or else its first `ColorCIELab`; the colour specification it
-//! refers to says where a spectrum starts, its step, the illuminant and the observer.
+//! Of every `Object` the first `ReflectanceSpectrum` is read, or else the first `ColorCIELab`. The colour specification
+//! it refers to states the start and step of a spectrum, the illuminant and the observer.
 
 use std::{collections::HashMap, io::Cursor};
 
@@ -49,7 +49,7 @@ struct Curve {
     line: usize,
 }
 
-/// Whether it was written by [`cxf()`], also before it wrote so.
+/// True if the file was written by [`cxf()`] of any version.
 pub(crate) fn is_ours(text: &str) -> bool {
     let mut reader = Reader::from_str(text);
     let mut creator = false;
@@ -275,7 +275,7 @@ fn short(text: &str) -> String {
     text.trim().chars().take(40).collect()
 }
 
-/// Writes predicted samples as CxF 3: spectra where they have one, CIE Lab (D65, 2°) for all.
+/// Writes predicted samples as CxF 3: spectra if known, and CIE Lab (D65, 2°) for all.
 pub fn cxf(samples: &[(String, Measured)], now: &str) -> Result<Vec<u8>, std::io::Error> {
     let mut out = Writer::new_with_indent(Cursor::new(Vec::new()), b' ', 2);
     out.write_event(Event::Decl(BytesDecl::new("1.0", Some("UTF-8"), None)))?;

@@ -1,4 +1,4 @@
-//! The structure of a JPEG file (ITU-T T.81, annex B), as far as it has to be known before the file is decoded.
+//! Structure of a JPEG file (ITU-T T.81, annex B), as far as it must be checked before decoding.
 
 const END_OF_IMAGE: u8 = 0xd9;
 /// Start of a frame whose coefficients come in several scans, Huffman or arithmetic coded.
@@ -39,13 +39,13 @@ fn segments(bytes: &[u8]) -> impl Iterator<Item = Segment<'_>> {
     })
 }
 
-/// Whether the scans come to their end: a decoder paints what is missing grey and reports nothing.
+/// True if all scans are complete: a decoder fills missing parts with grey without an error.
 pub(crate) fn is_complete(bytes: &[u8]) -> bool {
     segments(bytes).any(|segment| segment.marker == END_OF_IMAGE)
 }
 
-/// Bytes of coefficients that a decoder holds until the last scan of a progressive file, two for each sample of each component; 0 for a
-/// file that is decoded row by row.
+/// Memory for coefficients that a decoder holds until the last scan of a progressive file, bytes: two for each sample of
+/// each component. 0 for a file that is decoded row by row.
 pub(crate) fn held_coefficients(bytes: &[u8]) -> u64 {
     let frame = segments(bytes).find(|segment| PROGRESSIVE.contains(&segment.marker));
     let Some([_, h1, h0, w1, w0, _, components @ ..]) = frame.map(|frame| frame.body) else { return 0 };

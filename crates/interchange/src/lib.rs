@@ -1,17 +1,17 @@
-//! Open formats, bytes to values and back.
+//! Open formats, from bytes to values and back.
 //!
-//! | what | in | out |
+//! | content | read | write |
 //! |---|---|---|
 //! | spectra and Lab, CGATS.17 text | [`import()`] | [`cgats()`] |
 //! | spectra and Lab, CxF/X (ISO 17972-1) | [`import()`] | [`cxf()`] |
 //! | a table of colours or spectra, CSV | [`import()`] | [`csv()`] |
 //! | a palette of 8-bit codes, .gpl | [`import()`] | [`gpl()`] |
-//! | what is done when, iCalendar (RFC 5545) | | [`calendar()`] |
+//! | dates of steps, iCalendar (RFC 5545) | | [`calendar()`] |
 //! | a photo to pick colours from | [`photo()`] | [`photo_as_jpeg()`] |
-//! | a photo to keep | [`kept_photo()`]; when it was taken: [`taken()`] | [`kept_photo()`] |
+//! | a photo to save | [`kept_photo()`]; when it was taken: [`taken()`] | [`kept_photo()`] |
 //!
-//! Everything here is a function of the bytes it is given: no file is opened. Hostile bytes are expected: sizes are
-//! checked before anything is decoded, and every error says where it is and what to do.
+//! Everything here is a function of bytes; no file is opened. Input may be hostile: sizes are checked before decoding,
+//! and every error says where it is and what to do.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
@@ -38,7 +38,7 @@ pub use text::LARGEST_FILE;
 
 use sample::Rows;
 
-/// Which format a file is in.
+/// Format of a file.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Format {
     /// CGATS.17 text.
@@ -52,7 +52,7 @@ pub enum Format {
 }
 
 impl Format {
-    /// What it is called.
+    /// Name.
     pub const fn name(self) -> &'static str {
         match self {
             Format::Cgats => "CGATS.17",
@@ -77,20 +77,20 @@ impl Format {
     }
 }
 
-/// A file as it was read.
+/// An imported file.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ImportedFile {
     /// Which format it is in.
     pub format: Format,
-    /// Whether it was written here, of paints as they were known: what it says was predicted, not read.
+    /// True if this program wrote it as a prediction: its values are not measurements.
     pub predicted: bool,
-    /// What stands in it.
+    /// Its samples.
     pub samples: Vec<Sample>,
-    /// Rows of which nothing can be made.
+    /// Rows that cannot be used.
     pub bad: Vec<BadRow>,
 }
 
-/// Reads a file of any of the formats; nothing in it is trusted.
+/// Reads a file of any of the formats, trusting nothing in it.
 pub fn import(bytes: &[u8], told: Told) -> Result<ImportedFile, BadFile> {
     let text = text::text(bytes)?;
     let format = Format::of(text);

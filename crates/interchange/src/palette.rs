@@ -1,4 +1,4 @@
-//! GIMP palettes: 8-bit codes with names.
+//! GIMP palettes: named 8-bit codes.
 
 use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::Srgb;
@@ -11,7 +11,7 @@ use crate::{
 
 pub(crate) const HEAD: &str = "GIMP Palette";
 
-/// Whether it was written by [`gpl()`].
+/// True if the file was written by [`gpl()`].
 pub(crate) fn is_ours(text: &str) -> bool {
     text.lines().any(|line| line.strip_prefix('#').is_some_and(|words| words.trim() == PREDICTIONS))
 }

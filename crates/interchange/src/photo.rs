@@ -1,4 +1,4 @@
-//! Photos: JPEG, PNG or WebP to linear light.
+//! Photos: from JPEG, PNG or WebP to linear light.
 
 use std::{fmt, io::Cursor};
 
@@ -15,7 +15,7 @@ use crate::{
     pixels::{BadPixels, Blocks},
 };
 
-/// Largest file that is looked at, bytes.
+/// Largest photo file, bytes.
 pub const LARGEST_PHOTO: usize = 40 << 20;
 
 /// Longest side that is decoded, and most pixels.
@@ -31,19 +31,19 @@ const NARROWEST: usize = 8;
 /// Longest side that is kept: colours are picked from spots, not from pixels.
 const KEPT: usize = 1600;
 
-/// A file that is no photo to pick from.
+/// A file that is not a usable photo.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum BadPhoto {
-    /// Nothing in it.
+    /// The file is empty.
     #[error("the file is empty: choose a photo")]
     Empty,
-    /// More bytes than are looked at.
+    /// The file is too large.
     #[error("file too large ({0} MB); the most is {most} MB. Save the photo smaller", most = LARGEST_PHOTO >> 20)]
     TooLarge(usize),
-    /// HEIC and the like.
+    /// HEIC or similar.
     #[error("HEIC photos can’t be read; save it as JPEG, or set the phone camera to “most compatible”")]
     Heic,
-    /// Another format, or none.
+    /// An unknown format.
     #[error("this photo can’t be read; save it as JPEG, PNG or WebP")]
     Unknown,
     /// Too many pixels.
@@ -59,25 +59,25 @@ pub enum BadPhoto {
     /// Too few pixels.
     #[error("photo too small ({0} × {1} pixels) to show a card and a paint; take it from closer")]
     TooFewPixels(u32, u32),
-    /// A strip.
+    /// A very narrow strip.
     #[error("photo too narrow ({0} × {1} pixels) to show a card and a paint; choose the whole photo")]
     TooNarrow(u32, u32),
-    /// Ends in the middle.
+    /// Truncated.
     #[error("the photo is incomplete; copy it from the camera again")]
     CutShort,
-    /// Cut short or damaged.
+    /// Damaged.
     #[error("the photo is damaged or incomplete ({0}); save it again")]
     Damaged(String),
 }
 
-/// Decodes a photo, no larger than is safe, into linear light; it is reduced to 1600 pixels on its longer side.
+/// Decodes a photo within safe limits into linear light, reduced to 1600 pixels on its longer side.
 pub fn photo(bytes: &[u8]) -> Result<Photo, BadPhoto> {
     let Blocks { across, pixels, clipped } = decoded(bytes, |longer| longer.div_ceil(KEPT))?;
     // The rows are whole by construction, and there is one at least: a photo has 8 × 8 pixels or more.
     Ok(Photo::new(across, pixels, clipped).unwrap_or_else(|| unreachable!("whole rows")))
 }
 
-/// A photo to be kept: a JPEG file of at most 1600 pixels on its longer side, without what the camera wrote beside it.
+/// Converts a photo for saving: a JPEG file of at most 1600 pixels on its longer side, without the camera's metadata.
 pub fn kept_photo(bytes: &[u8]) -> Result<Vec<u8>, BadPhoto> {
     let Blocks { across, pixels, .. } = decoded(bytes, |longer| (longer / KEPT).max(1))?;
     let (image, most) = (DynamicImage::from(encoded(across, &pixels)), KEPT as u32);
@@ -85,7 +85,7 @@ pub fn kept_photo(bytes: &[u8]) -> Result<Vec<u8>, BadPhoto> {
     encode_jpeg(&small).map_err(damaged)
 }
 
-/// A decoded photo as a JPEG file, to be looked at.
+/// A decoded photo as a JPEG file, for display.
 pub fn photo_as_jpeg(photo: &Photo) -> Result<Vec<u8>, ImageError> {
     encode_jpeg(&encoded(photo.size().0, photo.pixels()).into())
 }
@@ -102,7 +102,7 @@ fn encode_jpeg(image: &DynamicImage) -> Result<Vec<u8>, ImageError> {
     Ok(jpeg)
 }
 
-/// When the photo was taken, by the camera's own clock, if it says so (EXIF 2.32, tag 0x9003, or 0x9004 where a film was scanned).
+/// When the photo was taken, by the camera's clock, if stated (EXIF 2.32, tag 0x9003, or 0x9004 for scanned film).
 pub fn taken(bytes: &[u8]) -> Option<DateTime> {
     let told = exif::Reader::new().read_from_container(&mut Cursor::new(bytes)).ok()?;
     [exif::Tag::DateTimeOriginal, exif::Tag::DateTimeDigitized].into_iter().find_map(|tag| {

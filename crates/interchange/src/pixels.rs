@@ -1,5 +1,5 @@
-//! The pixels of a photo, brought together while they are decoded: a photo of 64 megapixels is never held in more than 8 bits a channel,
-//! and a PNG file not at all.
+//! Reducing a photo while it is decoded: a photo of 64 megapixels is never held in more than 8 bits per channel, and a
+//! PNG file not at all.
 
 use std::{fmt, io::Cursor};
 
@@ -9,17 +9,17 @@ use palette::encoding::IntoLinear;
 /// From this code on a channel is taken for cut off by the camera.
 const CLIPPED: u8 = 254;
 
-/// A photo brought together block by block, in linear light (IEC 61966-2-1).
+/// A photo reduced block by block, in linear light (IEC 61966-2-1).
 pub struct Blocks {
     pub across: usize,
     /// Means of the blocks.
     pub pixels: Vec<[f32; 3]>,
-    /// Whether any pixel of a block is.
+    /// True for blocks with a clipped pixel.
     pub clipped: Vec<bool>,
 }
 
 impl Blocks {
-    /// Of a file, so many pixels across and down for each block.
+    /// Reads a file, with this many pixels across and down for each block.
     pub fn of<R: AsRef<[u8]>>(
         reader: ImageReader<Cursor<R>>,
         (width, step): (usize, usize),
@@ -40,7 +40,7 @@ impl Blocks {
         Ok(blocks.done)
     }
 
-    /// As the camera says it was held: so the painter sees it, and so spots are placed on it.
+    /// Applies the camera's orientation.
     pub fn turned(self, as_held: Orientation) -> Self {
         if as_held == Orientation::NoTransforms {
             return self;
@@ -63,7 +63,7 @@ impl Blocks {
     }
 }
 
-/// Why there are no pixels, in the words of the decoder.
+/// The decoder's error message.
 pub struct BadPixels(pub String);
 
 impl BadPixels {

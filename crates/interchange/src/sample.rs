@@ -1,35 +1,35 @@
-//! What a file brings: named colours and curves, each with its line.
+//! Contents of a file: named colours and curves, each with its line.
 
 use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Xyz, adapt, wavelength};
 
-/// One colour or curve of a file.
+/// A colour or curve in a file.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Sample {
-    /// Its name as it stands in the file.
+    /// Its name in the file.
     pub name: String,
-    /// Where it stands: a line, counted from 1.
+    /// Its line, from 1.
     pub line: usize,
     /// The curve, or the colour in daylight (D65, 2°).
     pub measured: Measured,
-    /// What it was read with, as far as its form tells: a curve or Lab comes from an instrument, a code from a chip.
+    /// Its origin, as far as its form reveals: a curve or Lab comes from an instrument, a code from a chip.
     pub source: Source,
-    /// What was done to it on the way in.
+    /// Conversions made on import.
     pub notes: Vec<String>,
 }
 
-/// A row of a file of which nothing can be made.
+/// A row that cannot be used.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct BadRow {
-    /// Where it stands, counted from 1.
+    /// Its line, from 1.
     pub line: usize,
-    /// Its name, as far as it has one.
+    /// Its name, if it has one.
     pub name: String,
-    /// What is wrong and what to do.
+    /// Problem and remedy.
     pub what: String,
 }
 
-/// The rows of a file.
+/// Rows of a file.
 #[derive(Debug, Default)]
 pub(crate) struct Rows {
     pub samples: Vec<Sample>,
@@ -37,7 +37,7 @@ pub(crate) struct Rows {
 }
 
 impl Rows {
-    /// Takes a row with what was read of it. An error where the file as a whole cannot be read on.
+    /// Adds a row with its content. An error if the file as a whole cannot be read further.
     pub(crate) fn take(&mut self, name: &str, read: Result<Option<Sample>, BadFile>) -> Result<(), BadFile> {
         match read {
             Ok(sample) => self.samples.extend(sample),
@@ -49,7 +49,7 @@ impl Rows {
         Ok(())
     }
 
-    /// An error where there is no row at all.
+    /// An error if there are no rows.
     pub(crate) fn or_none(self, what: &str) -> Result<Self, BadFile> {
         if self.samples.is_empty() && self.bad.is_empty() {
             return Err(BadFile::Whole(what.to_owned()));
@@ -62,15 +62,15 @@ impl Rows {
     }
 }
 
-/// Who wrote a file, in those that say so.
+/// Author stated in files written here.
 pub(crate) const MAKER: &str = "Warm Blend";
-/// What stands in every file of paints as they are known here, so that nobody takes it for a measurement.
+/// Statement in every file of predictions, so that nobody takes them for measurements.
 pub(crate) const PREDICTIONS: &str = "Predictions of Warm Blend, not measurements";
 
-/// What went wrong, and where.
+/// What is wrong with a file, and where.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadFile {
-    /// Something in a line.
+    /// A fault in a line.
     #[error("line {line}: {what}")]
     Line {
         /// Counted from 1.
@@ -78,7 +78,7 @@ pub enum BadFile {
         /// What is wrong and what to do.
         what: String,
     },
-    /// The file as a whole.
+    /// A fault of the whole file.
     #[error("{0}")]
     Whole(String),
     /// Nothing says what these L\*a\*b\* were taken with.
@@ -89,7 +89,7 @@ pub enum BadFile {
         /// Counted from 1.
         line: usize,
     },
-    /// Reflectance goes up to this: it may be percent, and only a person can say.
+    /// Reflectance reaches this value: it may be percent, and only a person can tell.
     #[error("line {line}: reflectance goes up to {most}; are these values percent?")]
     Percent {
         /// Counted from 1.
@@ -105,12 +105,12 @@ impl BadFile {
     }
 }
 
-/// What a person has to say about a file.
+/// A person's answers about a file.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub struct Told {
-    /// Whether reflectance above 1 is percent; None if nobody was asked yet.
+    /// Whether reflectance above 1 is percent; `None` if not asked yet.
     pub percent: Option<bool>,
-    /// What all of it was read with; None if nobody was asked yet, or the file says it.
+    /// Origin of all samples; `None` if not asked yet, or if the file states it.
     pub source: Option<Source>,
 }
 
@@ -122,8 +122,8 @@ const WIDEST: f64 = 25.0;
 const MOST: f64 = 1.2;
 const LEAST: f64 = -0.02;
 
-/// A curve at any wavelengths as one of 36 bands. What is between is interpolated, what is beyond is held, and both are
-/// noted.
+/// Converts a curve at any wavelengths to 36 bands. Values in between are interpolated, values beyond the ends are
+/// extended, and both are noted.
 pub(crate) fn curve(
     line: usize,
     points: &[(f64, f64)],
@@ -194,7 +194,7 @@ fn at(points: &[(f64, f64)], nm: f64) -> f64 {
     }
 }
 
-/// Under which light and observer a file's Lab was computed.
+/// Illuminant and observer of a file's Lab values.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) struct Viewing {
     pub light: Light,
@@ -208,7 +208,7 @@ impl Default for Viewing {
 }
 
 impl Viewing {
-    /// Reads the words of a file: `D50`, `2 degree`, `1931`, `10°`.
+    /// Parses the words of a file: `D50`, `2 degree`, `1931`, `10°`.
     pub fn named(illuminant: &str, observer: &str) -> Result<Self, String> {
         let tidy = illuminant.trim().trim_matches('"').to_ascii_uppercase();
         let light = match tidy.as_str() {
@@ -226,7 +226,7 @@ impl Viewing {
         Ok(Self { light, ten_degrees: observer.contains("10") || observer.contains("1964") })
     }
 
-    /// A Lab of the file as one in daylight, with what was done to it.
+    /// Converts a Lab value to daylight, and notes what was done.
     pub fn to_daylight(
         self,
         [l, a, b]: [f64; 3],

@@ -1,13 +1,14 @@
-//! CSV: a head line, then a line a paint; columns by their names in any order.
+//! CSV: a header, then a line for each paint, with columns in any order.
 //!
-//! | column | what |
+//! | column | content |
 //! |---|---|
 //! | `name` | the paint |
 //! | `hex`, or `L`, `a`, `b` | its colour in daylight (D65, 2°) |
-//! | `source` | what that was read with: `reader`, `chip`, `photo` or `guess`; else codes are of chips, curves of a reader, and of L, a, b a person is asked |
-//! | `380` … `730`, `nm400`, `R_400` | its reflectance in that band |
+//! | `source` | its origin: `reader`, `chip`, `photo` or `guess`; without it, codes count as chips, curves as readings,
+//! and for L, a, b a person is asked |
+//! | `380` … `730`, `nm400`, `R_400` | reflectance in that band |
 //!
-//! Commas, semicolons or tabs between the columns; with semicolons or tabs, numbers may be written with a comma.
+//! Columns are separated by commas, semicolons or tabs; with semicolons or tabs, numbers may have a decimal comma.
 
 use csv::ReaderBuilder;
 use warm_blend_learn::{Measured, Source};
@@ -141,7 +142,7 @@ fn sample(
     Ok(Some(Sample { name, line, measured, source: source.unwrap_or(usual), notes }))
 }
 
-/// Writes a head line and rows; what a spreadsheet would take for a formula is kept as text.
+/// Writes a header and rows. Text that a spreadsheet would treat as a formula is escaped.
 pub fn csv(head: &[&str], rows: &[Vec<String>]) -> Result<Vec<u8>, csv::Error> {
     let mut out = csv::WriterBuilder::new().from_writer(Vec::new());
     out.write_record(head)?;
@@ -188,7 +189,7 @@ fn unguarded(cell: &str) -> String {
         .collect()
 }
 
-/// What a screen shows for a reading, as a code.
+/// Hex code that a screen shows for a reading.
 pub fn hex(measured: &Measured) -> String {
     measured.on_screen().to_string()
 }

@@ -4,7 +4,7 @@ use crate::BadFile;
 
 /// Largest file of readings or paints, bytes.
 pub const LARGEST_FILE: usize = 8 << 20;
-/// Most samples of one file.
+/// Greatest number of samples in a file.
 pub(crate) const MOST_SAMPLES: usize = 5000;
 
 pub(crate) fn text(bytes: &[u8]) -> Result<&str, BadFile> {
@@ -40,7 +40,7 @@ pub(crate) fn text(bytes: &[u8]) -> Result<&str, BadFile> {
     })
 }
 
-/// A number with a point, or with a comma where the file writes commas.
+/// Parses a number with a decimal point, or with a comma if the file uses commas.
 pub(crate) fn number(text: &str, commas: bool) -> Option<f64> {
     let text = text.trim();
     let value = if commas && !text.contains('.') { text.replace(',', ".").parse() } else { text.parse() };

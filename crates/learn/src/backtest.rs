@@ -1,7 +1,7 @@
-//! How true predictions were: each reading against what had been said of it before it was taken.
+//! Backtesting: compares each reading with what was predicted before it was taken.
 //!
-//! What is said beforehand of a mix comes from its own tins and from what had been read of them, and of them alone, until then: so each
-//! forecast is as quick after years of readings as on the first day, and never knows what it is held against.
+//! A mix is predicted from its own tins and from earlier readings of them alone. So each forecast takes the same time
+//! after years of readings as on the first day, and never depends on the reading it is compared with.
 
 use std::collections::{HashMap, HashSet};
 
@@ -18,29 +18,29 @@ const NINE_OF_TEN: f64 = 1.645;
 /// 6.251 at 0.9 (handbook tables) and its mean is 3.
 const NINE_COLOURS_OF_TEN: f64 = 1.4435;
 
-/// A reading, and what was said of it beforehand.
+/// A reading and its forecast.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Backtested {
-    /// Its place in the list.
+    /// Index of the reading in the list.
     pub reading: usize,
-    /// What was expected, in daylight.
+    /// Predicted colour, in daylight.
     pub expected: Lab,
-    /// What was read.
+    /// Measured colour.
     pub read: Lab,
-    /// How far apart they are, ΔE00.
+    /// Difference between the two, ΔE00.
     pub difference: f64,
-    /// How far they may be in nine cases of ten: the doubt of the mix, of the reading itself and of how its parts were measured.
+    /// Predicted 90 % limit of that difference: from the mix, the reading and the measuring of its parts.
     pub within: f64,
 }
 
 impl Backtested {
-    /// Whether it came out within what was said.
+    /// True if the reading lay within the predicted limit.
     pub fn held(&self) -> bool {
         self.difference <= self.within
     }
 }
 
-/// A shelf, and what was read of it in the order of the log.
+/// A shelf and its readings, in the order of the log.
 #[derive(Debug, Clone, Copy)]
 pub struct LogOf<'a> {
     /// The tins.
@@ -50,7 +50,7 @@ pub struct LogOf<'a> {
 }
 
 impl LogOf<'_> {
-    /// Those of these forecasts that are the same now as in `before`: of the same readings after the same readings, of the same tins.
+    /// Forecasts that are still valid: those made in `before` for the same reading, tins and earlier readings.
     pub fn keep(self, answer: &[Backtested], before: Self) -> Vec<Backtested> {
         let same = self.readings.iter().zip(before.readings).take_while(|(now, then)| now == then).count();
         let then: HashMap<PaintId, &OfShelf> = before.paints.iter().map(|tin| (tin.id, tin)).collect();
@@ -64,8 +64,8 @@ impl LogOf<'_> {
     }
 }
 
-/// What was said beforehand of the last `most` thick samples, the oldest first; what is `known` of it is not computed again.
-/// Samples whose tins are unknown are left out.
+/// Forecasts of the last `most` thick samples, oldest first, reusing those in `known`. Samples of unknown tins are left
+/// out.
 pub fn backtest(
     LogOf { paints, readings }: LogOf,
     most: usize,
@@ -82,7 +82,7 @@ pub fn backtest(
     Ok(each.collect::<Result<Vec<_>, _>>()?.into_iter().flatten().collect())
 }
 
-/// What is said of a mix by what was read of its own tins, and of them alone; none where one is not among the paints.
+/// A mix as predicted from readings of its own tins alone; `None` if one of them is not among the paints.
 pub fn predicted_mix<'a>(
     paints: &[OfShelf],
     read: impl Iterator<Item = &'a Reading<PaintId>>,

@@ -1,21 +1,21 @@
-//! How sure a colour is, in a painter's words.
+//! Certainty of a colour, in a painter's words.
 
 /// A 90 % band in words†.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
 pub enum Certainty {
-    /// Within what nobody sees side by side.
+    /// Too small to see side by side.
     Measured,
-    /// Within a touch.
+    /// Just visible side by side.
     Good,
-    /// Within what shows on a piece.
+    /// Visible on a piece.
     Rough,
-    /// Could be another colour.
+    /// Could be a different colour.
     Guess,
 }
 
 impl Certainty {
-    /// Of a band in ΔE00.
+    /// Certainty of a band in ΔE00.
     pub fn of(band: f64) -> Self {
         match band {
             b if b <= 1.25 => Certainty::Measured,
@@ -30,7 +30,7 @@ impl Certainty {
         self.into()
     }
 
-    /// Of a mix: `measured`.
+    /// The word for a mix: `measured`.
     pub const fn words(self) -> &'static str {
         match self {
             Certainty::Measured => "measured",

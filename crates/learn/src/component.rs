@@ -1,27 +1,27 @@
-//! Paints that readings tie together.
+//! Groups of paints that are connected by readings.
 //!
-//! Two paints that no reading names together, nor any chain of readings, teach nothing of each other: each component is learnt by
-//! itself, and one about which nothing has changed is not learnt anew. Mediums are taken as they are, so they tie nothing; they
-//! stand in every component that has a reading of them.
+//! Two paints that are not connected by any chain of readings reveal nothing about each other, so each group is learned
+//! separately, and only if something about it changed. Mediums are not estimated and connect nothing; a medium belongs to
+//! every group that has a reading of it.
 
 use serde::Serialize;
 
 use super::prior::Facts;
 use super::reading::Reading;
 
-/// A connected group of paints, as a shelf of its own.
+/// A connected group of paints, treated as a shelf of its own.
 #[derive(Debug, Clone)]
 pub(crate) struct Component {
-    /// The name of its first paint: no other component has it.
+    /// Key: that of its first paint, which is in no other group.
     pub name: u64,
-    /// Its paints by their places on the shelf, in that order.
+    /// Its paints, as ascending indices on the shelf.
     pub paints: Vec<usize>,
-    /// Its readings by their places in the log, in that order.
+    /// Its readings, as ascending indices in the log.
     pub of_readings: Vec<usize>,
     pub said: CircleData,
 }
 
-/// All that is said of a component: nothing else makes a difference to what is learnt.
+/// Everything that determines what is learned of a component.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 pub(crate) struct CircleData {
     pub names: Vec<u64>,
@@ -29,7 +29,8 @@ pub(crate) struct CircleData {
     pub readings: Vec<Reading>,
 }
 
-/// The components of a shelf: its connected groups of paints. A paint that is not a medium stands in one of them; a medium alone in one too.
+/// The connected groups of a shelf. Each paint that is not a medium belongs to exactly one; a medium without readings
+/// forms its own.
 pub(crate) fn components(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Vec<Component> {
     let ties = |reading: &Reading| -> Vec<usize> {
         let of = || reading.of.iter().map(|(paint, _)| *paint);

@@ -1,5 +1,5 @@
-//! What the model leaves out (M. C. Kennedy and A. O'Hagan, *J. R. Stat. Soc. B* 63 (2001) 425): paint is no perfect film, and
-//! two constants do not add up exactly. Its size is that found on the paints of radiative transfer
+//! Model discrepancy (M. C. Kennedy and A. O'Hagan, *J. R. Stat. Soc. B* 63 (2001) 425): real paint is not an ideal film,
+//! and its two constants do not add exactly. The size is that found for paints computed by radiative transfer
 //! (`crates/sim/tests/sim/radiative.rs`).
 
 use std::sync::LazyLock;
@@ -23,12 +23,12 @@ const BY_BAND: f64 = 0.025;
 /// does so over a hundred nanometres.
 const ALIKE: f64 = 4.0;
 
-/// Its standard deviation along one direction of colour, ΔE00.
+/// Standard deviation in one direction of colour, ΔE00.
 pub(crate) fn colour_sd(of_a_mix: bool) -> f64 {
     if of_a_mix { OF_A_MIX } else { OF_A_PAINT }
 }
 
-/// How the reflectance `r` of a group of bands hangs on as many independent chances of unit variance.
+/// Derivatives of the reflectance `r` of a group of bands by independent unit normals, one for each group.
 pub(crate) fn by_group(of_a_mix: bool, group: usize, r: f64) -> [f64; GROUPS] {
     /// The root of a correlation that falls off as a normal curve does.
     static ROOT: LazyLock<DMatrix<f64>> = LazyLock::new(|| {
@@ -53,7 +53,7 @@ const DILUTED: [f64; 5] = [0.6, 0.4, 0.2, 0.2, 0.1];
 /// How much less is known of S and α for each unit of φ, whose air the medium fills.
 const POROUS: f64 = 1.3;
 
-/// A plausible form of a mix, of which `clear` is medium that stays, 0..=1: number `member`.
+/// Plausible variant number `member` of a mix that contains a share of clear medium, 0..=1.
 pub(crate) fn diluted(mix: Material, clear: f64, member: usize) -> Material {
     static CHANCES: LazyLock<DMatrix<f64>> = LazyLock::new(|| draws::of(Whose::Dilution, DILUTED.len()));
     if clear <= 0.0 {

@@ -1,5 +1,5 @@
-//! Fixed draws: the same at every call, so that a band does not flicker, and the same for one tin whatever stands beside it
-//! on the shelf.
+//! Random draws that are the same at every call, so that a band does not flicker, and that do not depend on the other
+//! tins on the shelf.
 
 use std::hash::{Hash, Hasher};
 
@@ -7,36 +7,36 @@ use nalgebra::DMatrix;
 
 use super::reading::{Measured, Reading, Shown};
 
-/// How many plausible shelves stand for what is not known.
+/// Number of plausible shelves.
 pub const MEMBERS: usize = 128;
 
-/// Every draw stands beside its opposite: of what is straight the first half says all.
+/// Number of antithetic pairs: each draw has its opposite, so the first half determines anything linear.
 pub(crate) const HALF: usize = MEMBERS / 2;
 
-/// Some of the plausible shelves, each followed by its opposite.
+/// The first `n` plausible shelves, each followed by its opposite.
 pub fn some(n: usize) -> impl Iterator<Item = usize> {
     (0..n).map(|i| if i.is_multiple_of(2) { i / 2 } else { i / 2 + HALF })
 }
 
-/// Whose draws they are: tins, readings and hands have different ones.
+/// What a draw is for; each key has draws of its own.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum Whose {
-    /// A tin, by its name in the estimate.
+    /// A tin, by its key in the estimate.
     Tin(u64),
-    /// A reading, by what it says, and how many times the same was read before.
+    /// A reading, by its content and the number of equal readings before it.
     Reading(u64, usize),
     /// A technique of the painter's hand.
     Technique(u8),
-    /// A step of taking in a test that was not made.
+    /// A step in the update by a hypothetical test.
     Test(usize),
     /// The ground of a finish.
     Ground,
-    /// What a clear medium does to a paint.
+    /// The effect of a clear medium on a paint.
     Dilution,
 }
 
 impl Whose {
-    /// Of a reading of tins by their names.
+    /// Key of a reading of tins with these keys.
     pub fn reading(reading: &Reading, names: &[u64], before: usize) -> Self {
         let mut said = Fnv::default();
         for (paint, parts) in &reading.of {
@@ -84,14 +84,14 @@ impl Hasher for Fnv {
     }
 }
 
-/// Unit normals of a paint, coordinates × members, each with its opposite: mean exactly 0, and covariance exactly 1 among
-/// the coordinates of one paint, so that few members serve for many.
+/// Unit normals, coordinates × members, in antithetic pairs: the mean is exactly 0 and the covariance of the coordinates
+/// exactly the identity, so that few members suffice.
 pub fn of(whose: Whose, dimensions: usize) -> DMatrix<f64> {
     let half = half(whose, dimensions);
     DMatrix::from_fn(dimensions, MEMBERS, |i, m| if m < HALF { half[(i, m)] } else { -half[(i, m - HALF)] })
 }
 
-/// The first half of them: the other half are their opposites, in the same order.
+/// The first half of the draws; the second half are their opposites, in the same order.
 pub(crate) fn half(whose: Whose, dimensions: usize) -> DMatrix<f64> {
     let mut normal = normals(whose.seed());
     // A column for each coordinate: they are made to stand at right angles.

@@ -1,4 +1,4 @@
-//! What is not known, carried along: a best guess, and plausible others beside it.
+//! Uncertainty as an ensemble: the most probable material and plausible alternatives.
 
 use std::sync::{Arc, OnceLock};
 
@@ -16,8 +16,8 @@ const NOISE_FLOOR: f64 = 0.2;
 /// Share of the cases that a band holds.
 const COVERAGE: f64 = 0.9;
 
-/// A material as it is most probably, with 128 equally plausible ones. Member by member they belong to the same
-/// plausible shelf, so whatever is made of several ensembles keeps what their doubts share.
+/// The most probable material and 128 equally plausible ones. Members of the same index belong to the same plausible
+/// shelf, so ensembles can be combined member by member without losing their correlation.
 #[derive(Debug, Clone)]
 pub struct Ensemble {
     best: Material,
@@ -27,9 +27,9 @@ pub struct Ensemble {
 /// Plausible materials, drawn or to be drawn.
 #[derive(Debug, Clone)]
 enum Members {
-    /// None where nothing is in doubt, as of water.
+    /// `None` if nothing is uncertain, as for water.
     Drawn(Arc<[Plausible]>),
-    /// Of a tin: drawn when they are first asked for.
+    /// A tin, whose members are drawn when first needed.
     OfTin(Arc<Tin>),
 }
 
@@ -44,9 +44,9 @@ struct Tin {
 
 #[derive(Debug)]
 enum Known {
-    /// No reading was fitted to it.
+    /// A tin without readings.
     Label(Box<Label>),
-    /// Coordinates × members, in single precision as what comes of them; the finer shapes are those that were drawn first.
+    /// Coordinates × members, in single precision; the finer shapes are those drawn before any reading.
     Fitted(Arc<FirstGuess>, DMatrix<f32>),
 }
 
@@ -72,13 +72,12 @@ impl Members {
     }
 }
 
-/// How sure a face is in some light.
+/// Uncertainty of a swatch in a light.
 #[derive(Debug, Clone)]
 pub struct Doubt {
-    /// The 90 % band, ΔE00.
+    /// 90 % band, ΔE00.
     pub within: f64,
-    /// Colours that it could as well be: eight of the plausible ones at the rim of the band, from dark to light; none where
-    /// nothing is in doubt.
+    /// Eight plausible colours at the edge of the band, dark to light; empty if nothing is uncertain.
     pub halo: Vec<Reflectance>,
 }
 
@@ -124,12 +123,12 @@ impl From<&Plausible> for Material {
 }
 
 impl Ensemble {
-    /// A material that is not in doubt.
+    /// A material without uncertainty.
     pub fn certain(best: Material) -> Self {
         Self { best, members: Members::Drawn(Arc::new([])) }
     }
 
-    /// A tin that no reading was fitted to.
+    /// A tin without readings.
     pub(super) fn unread(label: Label, kept: bool) -> Result<Self, BadPaint> {
         let best = label.facts.most_probable(label.base.as_ref())?;
         if label.facts.class.is_medium() {
@@ -138,7 +137,7 @@ impl Ensemble {
         Ok(Self::of_tin(best, Known::Label(Box::new(label)), kept))
     }
 
-    /// A tin that readings were fitted to: where it was found, and its plausible forms, coordinates × members.
+    /// A tin with readings: its most probable material, and its plausible ones as coordinates × members.
     pub(super) fn fitted(guess: &Arc<FirstGuess>, best: Material, members: DMatrix<f32>) -> Self {
         match guess.label.facts.class.is_medium() {
             true => Self::certain(best),
@@ -146,7 +145,7 @@ impl Ensemble {
         }
     }
 
-    /// Coordinates of the plausible forms, where readings were fitted: one form after the other.
+    /// Coordinates of the plausible materials of a fitted tin, one material after the other.
     pub(super) fn coordinates(&self) -> &[f32] {
         match &self.members {
             Members::OfTin(tin) => match &tin.known {
@@ -161,7 +160,7 @@ impl Ensemble {
         Self { best, members: Members::OfTin(Arc::new(Tin { known, kept, drawn: OnceLock::new() })) }
     }
 
-    /// The same, drawn for whoever holds it: for a look at one tin after the other, of which thousands must not be kept.
+    /// A copy that draws its members on demand and does not keep them, for looking through thousands of tins.
     pub fn for_a_look(&self) -> Self {
         let drawn = match &self.members {
             Members::OfTin(tin) if !tin.kept => tin.drawn.get().map_or_else(|| tin.draw(), Arc::clone),
@@ -170,12 +169,12 @@ impl Ensemble {
         Self { best: self.best.clone(), members: Members::Drawn(drawn) }
     }
 
-    /// A material as it most probably is, and as it may be on each of the 128 plausible shelves.
+    /// An ensemble of the most probable material and those of the 128 plausible shelves.
     pub fn new(best: Material, members: impl Iterator<Item = Material>) -> Self {
         Self { best, members: Members::Drawn(members.map(Plausible::from).collect()) }
     }
 
-    /// Whether nothing was learned of it since the other; what was learned anew counts as changed.
+    /// True if nothing was learned since `since`; a repeated fit counts as a change.
     pub fn is_unchanged(&self, since: &Self) -> bool {
         let same = match (&self.members, &since.members) {
             (Members::Drawn(now), Members::Drawn(then)) => {
@@ -187,18 +186,17 @@ impl Ensemble {
         same && self.best == since.best
     }
 
-    /// The most probable.
+    /// The most probable material.
     pub fn best(&self) -> &Material {
         &self.best
     }
 
-    /// The plausible shelf number `i`'s, 0..128.
+    /// Material on plausible shelf `i`, 0..128.
     pub fn member(&self, i: usize) -> Material {
         self.members.get().get(i).map_or_else(|| self.best.clone(), Material::from)
     }
 
-    /// Some of the plausible ones, each with its opposite: an even number up to 128, the same for every tin. None where nothing is
-    /// in doubt.
+    /// The first `n` members, each followed by its opposite; `n` is even and at most 128. Empty if nothing is uncertain.
     pub fn some(&self, n: usize) -> Vec<Material> {
         let all = self.members.get();
         draws::some(n).filter_map(|i| all.get(i)).map(Material::from).collect()
@@ -208,18 +206,19 @@ impl Ensemble {
         self.members.get().iter().map(Material::from)
     }
 
-    /// The same stronger by `best`, on a logarithmic scale, and each plausible one by its own.
+    /// Changes the tinting strength by `best`, on a logarithmic scale, and that of each member by its own amount.
     pub fn with_strength(&self, best: f64, members: impl Fn(usize) -> f64) -> Self {
         let stronger = self.members().enumerate().map(|(m, member)| member.stronger(members(m)));
         Self::new(self.best.stronger(best), stronger)
     }
 
-    /// Stirs each plausible shelf's materials together: see [`mix`]. What a medium does to a paint is in doubt besides.
+    /// Mixes the materials of each plausible shelf (see [`mix`]), and adds the uncertainty of what a medium does to a
+    /// paint.
     pub fn mix(components: &[(Parts, &Ensemble)]) -> Result<Self, NothingToMix> {
         Self::stirred(components, discrepancy::diluted)
     }
 
-    /// The same with the doubt of its tins alone, as though what a medium does to a paint were known.
+    /// Mixes with the uncertainty of the tins alone, as if the effect of mediums were known.
     pub fn mix_with_known_media(components: &[(Parts, &Ensemble)]) -> Result<Self, NothingToMix> {
         Self::stirred(components, |mix, _, _| mix)
     }
@@ -256,7 +255,7 @@ impl Ensemble {
         self.members.get().is_empty()
     }
 
-    /// Each of them in another state.
+    /// All materials in another state.
     pub fn in_state(&self, state: FilmState) -> Self {
         match state {
             FilmState::Dry => self.clone(),
@@ -264,7 +263,7 @@ impl Ensemble {
         }
     }
 
-    /// How sure its face (see [`Material::face`]) is in a light.
+    /// Uncertainty of its swatch (see [`Material::swatch_reflectance`]) in a light.
     pub fn doubt(&self, light: Light) -> Doubt {
         const RIM: usize = 32;
         const SHOWN: usize = 8;
@@ -290,8 +289,7 @@ impl Ensemble {
         Doubt { within, halo }
     }
 
-    /// How far, in ΔE00, what is looked at may be from that of the best guess: the true one is nearer in nine cases of
-    /// ten.
+    /// 90 % band, ΔE00, of a colour: in nine cases of ten the true one is within this distance of the most probable.
     pub fn within(&self, look: impl Fn(&Material) -> Lab) -> f64 {
         if self.members.get().is_empty() {
             return 0.0;
@@ -300,8 +298,8 @@ impl Ensemble {
     }
 }
 
-/// The 90 % band of plausible colours about the best: how far the nearest nine tenths of them lie, ΔE00, and what no reading
-/// takes away. 0 where none is plausible but the best.
+/// 90 % band of plausible colours around the best: the distance, ΔE00, within which nine tenths of them lie, combined
+/// with the part that no reading removes. 0 without plausible colours.
 pub fn band90(best: Lab, plausible: impl Iterator<Item = Lab>) -> f64 {
     let mut off: Vec<f64> = plausible.map(|lab| difference(lab, best).value()).collect();
     off.sort_by(f64::total_cmp);

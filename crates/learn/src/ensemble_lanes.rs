@@ -1,28 +1,28 @@
-//! Plausible forms of a paint side by side, number by number: so they are computed together, eight at a time on most processors.
+//! Plausible variants of a paint, stored number by number so that they are computed with vector instructions.
 
 use warm_blend_paint::Material;
 use warm_blend_spectral::BANDS;
 
 use super::draws::MEMBERS;
 
-/// A number of each plausible shelf.
+/// One number of each plausible shelf.
 pub(crate) type Lane = [f64; MEMBERS];
 
-/// Plausible forms of a paint.
+/// The plausible variants of a paint.
 #[derive(Debug, Clone)]
 pub(crate) struct Crowd {
-    /// By band.
+    /// K by band.
     pub k: Vec<Lane>,
     pub s: Vec<Lane>,
     pub alpha: Lane,
     pub voids: Lane,
-    /// The same for all of them.
+    /// The same for all variants.
     pub milk: f64,
     pub stays: f64,
 }
 
 impl Crowd {
-    /// Of a form for each shelf.
+    /// Collects the variant of each shelf.
     pub(crate) fn of(member: impl Fn(usize) -> Material) -> Self {
         let nothing = [0.0; MEMBERS];
         let mut crowd = Self {
@@ -55,7 +55,7 @@ fn add(to: &mut Lane, share: f64, of: &Lane) {
     }
 }
 
-/// The sum of such shares.
+/// Weighted sum of lanes.
 #[inline(always)]
 pub(crate) fn sum<'a>(of: impl Iterator<Item = (f64, &'a Lane)>) -> Lane {
     let mut sum = [0.0; MEMBERS];

@@ -1,4 +1,4 @@
-//! The estimate of a workspace: tins and readings by their ids.
+//! The estimate of a workspace, with tins and readings by id.
 
 use std::{
     collections::HashMap,
@@ -29,7 +29,7 @@ static PLAIN_WHITE: LazyLock<Material> = LazyLock::new(|| {
         .unwrap_or_else(|_| Material::closed(Optics::NONE, SurfaceReflection::new(0.0)))
 });
 
-/// What the readings of a workspace say of its tins.
+/// What the readings of a workspace reveal about its tins.
 #[derive(Debug, Clone)]
 pub struct Estimate {
     places: HashMap<PaintId, usize>,
@@ -48,25 +48,25 @@ pub struct Estimate {
     at_hand: Vec<bool>,
 }
 
-/// A tin that an estimate is asked about.
+/// A tin to be estimated.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct OfShelf {
-    /// Its id.
+    /// Identifier.
     pub id: PaintId,
-    /// What is stated of it.
+    /// What is known of it without readings.
     pub facts: Facts,
-    /// Whether it is on the shelf still: what is not is known as before, but no test is made with it.
+    /// True if it is still on the shelf. Others are estimated too, but not used in tests.
     pub at_hand: bool,
 }
 
 impl Estimate {
-    /// From the tins and the readings, each in the order it is asked about later. Readings of unknown tins are not.
+    /// Estimates from tins and readings; results are in the order of both. Readings of unknown tins are ignored.
     pub fn of(paints: &[OfShelf], readings: &[Reading<PaintId>]) -> Result<Self, BadTin> {
         Self::from(&Learnt::default(), paints, readings, usize::MAX)
     }
 
-    /// The same, to the last digit, from what was kept: only what something else was said of is learnt anew, or deferred where that
-    /// is more than `most` readings.
+    /// Estimates with the help of a stored copy, with exactly the same result. Only what changed is learned again;
+    /// components with more than `most` new readings are deferred.
     pub fn recalled(
         kept: Vec<KeptComponent>,
         paints: &[OfShelf],
@@ -76,8 +76,8 @@ impl Estimate {
         Self::from(&Learnt::recalled(kept), paints, readings, most)
     }
 
-    /// What is known after this: only what something new is said of is learnt anew, or deferred where that is more than `most`
-    /// readings.
+    /// Updates the estimate. Only what changed is learned again; components with more than `most` new readings are
+    /// deferred.
     pub fn after(
         &self,
         paints: &[OfShelf],
@@ -87,12 +87,12 @@ impl Estimate {
         Self::from(&self.learnt, paints, readings, most)
     }
 
-    /// From how many readings nothing was learnt yet: their tins are known by their labels and masstones.
+    /// Number of deferred readings; their tins are estimated from labels and masstones.
     pub fn pending_readings(&self) -> usize {
         self.learnt.pending_readings
     }
 
-    /// What readings of paints say by themselves.
+    /// What readings of paints reveal, without boards.
     pub fn learnt(&self) -> &Learnt {
         &self.learnt
     }
@@ -119,7 +119,7 @@ impl Estimate {
         Ok(Self { places, ids, facts, learnt, known, doubts, by_lightness, house_white, at_hand }.in_order())
     }
 
-    /// The same shelf with what boards say of the strengths of some tins. How readings of paints stand to the rest stays.
+    /// Adds what boards reveal about the strength of some tins. Judgements of readings do not change.
     pub fn strengthened(mut self, strengths: &[(PaintId, Strength)]) -> Self {
         for (paint, strength) in strengths {
             if let Some(at) = self.places.get(paint) {
@@ -146,27 +146,27 @@ impl Estimate {
         })
     }
 
-    /// A tin as it is known.
+    /// The ensemble of a tin.
     pub fn paint(&self, id: PaintId) -> Option<&Ensemble> {
         self.places.get(&id).map(|at| &self.known[*at])
     }
 
-    /// What kind of product a tin holds.
+    /// Class of a tin.
     pub fn class(&self, id: PaintId) -> Option<Class> {
         self.places.get(&id).map(|at| self.facts[*at].class)
     }
 
-    /// The mean 90 % band of its 1 : 1 mixes with others of the shelf, ΔE00; 0 of a medium.
+    /// Mean 90 % band of its 1 : 1 mixes with others on the shelf, ΔE00; 0 for a medium.
     pub fn doubt(&self, id: PaintId) -> f64 {
         self.places.get(&id).map_or(0.0, |at| self.doubt_at(*at))
     }
 
-    /// How the reading at this place of the list stands to the rest; None of one that is yet to be learnt from.
+    /// Judgement of the reading at this index; `None` while it is deferred.
     pub fn judged(&self, reading: usize) -> Option<&Judged> {
         self.learnt.judged.get(reading).filter(|judged| !judged.predicted.is_empty())
     }
 
-    /// What each test of a tin would buy with a reader that gives `reads`.
+    /// Benefit of each test of a tin, with a device that gives `reads`.
     pub fn worth(&self, id: PaintId, reads: Reads) -> Worth {
         let Some(at) = self.places.get(&id).copied().filter(|at| !self.facts[*at].class.is_medium()) else {
             return Worth { doubt: 0.0, after: Vec::new() };
@@ -180,7 +180,7 @@ impl Estimate {
         worth
     }
 
-    /// What is stirred together for a test of a tin, with the parts of each.
+    /// Tins and parts to mix for a test of a tin.
     pub fn sample(&self, test: Test, id: PaintId) -> Option<Vec<(PaintId, Parts)>> {
         let at = *self.places.get(&id)?;
         let of = test.of(at, self.house_white.filter(|white| *white != at), self.dark_for(at))?;

@@ -1,8 +1,9 @@
-//! The matrix of what readings say of paints, and its Cholesky factor.
+//! The precision matrix of the paints' coordinates, and its Cholesky factor.
 //!
-//! Unknowns stand in blocks, one for each paint, and two blocks meet only where a reading names both paints: the house white
-//! meets everyone, and most others meet nobody else. So the matrix is kept sparse, and factored in an order that keeps it so
-//! (approximate minimum degree: P. R. Amestoy, T. A. Davis and I. S. Duff, *SIAM J. Matrix Anal. Appl.* 17 (1996) 886), by `faer`.
+//! There is a block of unknowns for each paint, and two blocks are coupled only if a reading names both paints: the house
+//! white is coupled with everything, and most others with nothing else. So the matrix is sparse, and factored in an order
+//! that keeps it so (approximate minimum degree: P. R. Amestoy, T. A. Davis and I. S. Duff, *SIAM J. Matrix Anal. Appl.*
+//! 17 (1996) 886), by `faer`.
 
 use std::sync::Arc;
 
@@ -16,7 +17,7 @@ use rayon::prelude::*;
 /// Columns that are solved for together.
 const TOGETHER: usize = 64;
 
-/// Which blocks there are; the order of elimination is found once for all matrices of it.
+/// Sparsity pattern; its elimination order is computed once.
 #[derive(Debug)]
 pub(crate) struct Pattern {
     /// Unknowns of a block.
@@ -28,7 +29,7 @@ pub(crate) struct Pattern {
 }
 
 impl Pattern {
-    /// Of `blocks` blocks of `each` unknowns, of which those in `pairs` meet; the one that is `known`, where it is that.
+    /// Pattern of `blocks` blocks with `each` unknowns, of which `pairs` are coupled; returns `known` if it fits.
     pub(crate) fn of(
         blocks: usize,
         each: usize,
@@ -60,7 +61,7 @@ impl Pattern {
         Arc::new(Self { each, below, lower, order })
     }
 
-    /// The identity.
+    /// Identity matrix.
     pub(crate) fn identity(&self) -> Matrix<'_> {
         let mut values = vec![0.0; self.lower.row_idx().len()];
         for starts in self.lower.col_ptr().windows(2) {
@@ -70,15 +71,15 @@ impl Pattern {
     }
 }
 
-/// A symmetric matrix, of which the lower triangle counts.
+/// A symmetric matrix, stored as its lower triangle.
 pub(crate) struct Matrix<'a> {
     pattern: &'a Pattern,
     values: Vec<f64>,
 }
 
 impl Matrix<'_> {
-    /// Adds `value(i, j)` to row `i` of block `row` and column `j` of block `column`, where `row` is not above `column` and the
-    /// two meet.
+    /// Adds `value(i, j)` to row `i` of block `row` and column `j` of block `column`; `row` must not be above `column`,
+    /// and the two must be coupled.
     pub(crate) fn add(&mut self, row: usize, column: usize, value: impl Fn(usize, usize) -> f64) {
         let Pattern { each, below, lower, .. } = self.pattern;
         for j in 0..*each {
@@ -97,7 +98,7 @@ impl Matrix<'_> {
         }
     }
 
-    /// A = L Lᵀ; None where it is not positive definite.
+    /// Factors A = L Lᵀ; `None` if it is not positive definite.
     pub(crate) fn factor(&self) -> Option<Factor> {
         let lower = SparseColMatRef::new(self.pattern.lower.as_ref(), &self.values);
         let Some(order) = self.pattern.order.clone() else {
@@ -109,12 +110,12 @@ impl Matrix<'_> {
     }
 }
 
-/// A = L Lᵀ.
+/// The factor L of A = L Lᵀ.
 #[derive(Debug, Clone)]
 pub(crate) struct Factor(Option<Llt<usize, f64>>);
 
 impl Factor {
-    /// Of no unknowns.
+    /// Factor of an empty matrix.
     pub(crate) fn of_nothing() -> Self {
         Self(None)
     }

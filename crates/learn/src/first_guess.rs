@@ -1,4 +1,4 @@
-//! A tin before any reading is fitted to it.
+//! The estimate of a tin before any reading.
 
 use std::sync::OnceLock;
 
@@ -9,17 +9,17 @@ use warm_blend_spectral::Reflectance;
 use super::draws::{self, Whose};
 use super::prior::{DIMENSIONS, Facts, Prior};
 
-/// What its first guess follows from.
+/// What the first guess is based on.
 #[derive(Debug, Clone, PartialEq)]
 pub(crate) struct Label {
-    /// Its name in the estimate, by which its doubt is drawn.
+    /// Key of the tin in the estimate, which selects its draws.
     pub name: u64,
     pub facts: Facts,
-    /// The spectrum of its masstone, where one was read.
+    /// Measured spectrum of its masstone, if there is one.
     pub base: Option<Reflectance>,
 }
 
-/// What it may be: computed when it is first asked for.
+/// First guess and plausible alternatives, computed when first needed.
 #[derive(Debug)]
 pub(crate) struct FirstGuess {
     pub label: Label,
@@ -46,7 +46,7 @@ impl FirstGuess {
         Ok(Self { label, made })
     }
 
-    /// Of a label that a guess was made from earlier versions.
+    /// Repeats the guess for a label that had one before.
     pub(crate) fn again(label: Label) -> Self {
         Self { label, made: OnceLock::new() }
     }
@@ -63,22 +63,22 @@ impl FirstGuess {
         &self.made().prior
     }
 
-    /// Coordinates of plausible tins: unit normals.
+    /// Coordinates of plausible tins: unit normals, coordinates × members.
     pub(crate) fn drawn(&self) -> &DMatrix<f64> {
         &self.made().drawn
     }
 
-    /// How many coordinates readings move.
+    /// Number of coordinates that readings can change.
     pub(crate) fn dimensions(&self) -> usize {
         if self.label.facts.class.is_medium() { 0 } else { DIMENSIONS }
     }
 
-    /// Plausible tins.
+    /// Materials of plausible tins.
     pub(crate) fn plausible(&self) -> impl Iterator<Item = Material> {
         self.drawn().column_iter().map(|at| self.prior().material(at.as_slice()))
     }
 
-    /// Tins at some coordinates × members, with the finer shapes of the plausible ones.
+    /// Materials at given coordinates × members, with the finer shapes of the plausible tins.
     pub(crate) fn plausible_at(&self, at: &DMatrix<f32>) -> impl Iterator<Item = Material> {
         self.drawn().column_iter().zip(at.column_iter()).map(|(drawn, at)| {
             let mut whole = drawn.into_owned();

@@ -1,4 +1,4 @@
-//! What is learnt of one connected group of paints.
+//! What is learned of a connected group of paints.
 
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
@@ -17,26 +17,26 @@ use crate::judged::Judged;
 use crate::kept::{self, KeptComponent, KeptTin, Said};
 use crate::masstones::{Bases, OUTLIER_SD};
 
-/// A paint whose tin says too little.
+/// A paint whose tin lacks necessary facts.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 #[error("{error}")]
 pub struct BadTin {
-    /// Its place in the list.
+    /// Index of the paint.
     pub paint: usize,
-    /// What is wrong.
+    /// The problem.
     pub error: BadPaint,
 }
 
-/// Tins that readings were fitted to, by their names: what was guessed first of each, and where it was found.
+/// Fitted tins by key: first guess and coordinates.
 pub(crate) type Found<'a> = HashMap<u64, &'a (Arc<FirstGuess>, Vec<f64>)>;
 
-/// What was said of a component, and what was learnt.
+/// The data of a component, and what was learned from it.
 #[derive(Debug)]
 pub(crate) struct FittedComponent {
     pub said: CircleData,
     /// Stands for it, once somebody has asked.
     shown: OnceLock<Option<Said>>,
-    /// By paint, where readings were fitted: what was guessed first, and where it was found.
+    /// First guess and coordinates by paint, if readings were fitted.
     pub found: Vec<(Arc<FirstGuess>, Vec<f64>)>,
     pub paints: Vec<Ensemble>,
     pub judged: Vec<Judged>,
@@ -65,12 +65,12 @@ impl FittedComponent {
     }
 }
 
-/// What is kept in memory of components that are learnt.
+/// What is kept in memory of a learned component.
 #[derive(Clone, Copy)]
 pub(crate) struct Keep {
-    /// What unread tins may be, once it was drawn.
+    /// The plausible variants of tins without readings.
     pub draws: bool,
-    /// What readings to come are learnt from.
+    /// What incremental fits need.
     pub fits: bool,
 }
 
@@ -89,7 +89,7 @@ impl FittedComponent {
         }
     }
 
-    /// What is known of a component whose readings are yet to be learnt from: nothing of them counts as said.
+    /// A component whose readings are deferred; they are ignored.
     pub fn put_off(component: &Component, keep: Keep) -> Result<Self, BadTin> {
         let bases = Bases::of(&component.said.facts, &component.said.readings);
         let mut known = Self::unread(component, bases, keep.draws)?;
@@ -162,12 +162,12 @@ impl FittedComponent {
         Ok(Self { said, shown, found, paints, judged, remembered })
     }
 
-    /// Stands for all that was said of it.
+    /// Hash of the data it was learned from.
     pub fn fingerprint(&self) -> Option<Said> {
         *self.shown.get_or_init(|| kept::fingerprint(&self.said))
     }
 
-    /// As it is kept under its name.
+    /// The stored form of the component, under its key.
     pub fn kept(&self, name: u64) -> Option<KeptComponent> {
         let found = self.found.iter().zip(&self.paints).map(|((_, at), paint)| KeptTin {
             at: at.clone(),
@@ -177,7 +177,7 @@ impl FittedComponent {
         KeptComponent::of(name, self.fingerprint()?, found, &self.judged)
     }
 
-    /// What was learnt of a component, where that is what was kept.
+    /// Restores a component from its stored form, if that was made from the same data.
     pub fn recall(component: &Component, kept: &KeptComponent) -> Option<Self> {
         let shown = kept::fingerprint(&component.said).filter(|shown| *shown == kept.said)?;
         let (found, judged) = kept.open()?;

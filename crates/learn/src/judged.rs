@@ -1,19 +1,19 @@
-//! How a reading stands to the rest.
+//! How readings compare with the estimate.
 
 use warm_blend_spectral::{Lab, difference};
 
 use crate::reading::Reading;
 
-/// How a reading stands to the rest.
+/// How a reading compares with the estimate.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Judged {
-    /// True where it lies so far out that it was left out until the painter says which is right.
+    /// True if it is so unlikely that it is left out until the painter decides.
     pub questioned: bool,
-    /// How far out, in standard deviations of what the others predict.
+    /// Distance from what the others predict, in standard deviations.
     pub off: f64,
-    /// What the estimate says it should be, in daylight: one colour, or over black and over white.
+    /// Predicted colours in daylight: one, or those over black and over white.
     pub predicted: Vec<Lab>,
-    /// ΔE00 of the prediction from the reading, the larger of two.
+    /// ΔE00 between prediction and reading; of two, the larger.
     pub difference: f64,
 }
 

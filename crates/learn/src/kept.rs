@@ -1,7 +1,6 @@
-//! What was learnt of a component, as it is kept beside the readings: a shelf of ten years is known as soon as it is opened.
+//! Stored form of what was learned, so that years of readings are available as soon as a workspace opens.
 //!
-//! It is a copy of what can be learnt again. One that was made of other tins or readings, by another engine or of another form
-//! is not believed.
+//! It is a cache. If it was made from other tins or readings, or by another version of the engine, it is ignored.
 
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
@@ -11,18 +10,18 @@ use warm_blend_spectral::Lab;
 use crate::component::CircleData;
 use crate::judged::Judged;
 
-/// What was learnt of one connected group of paints.
+/// What was learned of a connected group of paints.
 #[derive(Debug, Clone, PartialEq)]
 pub struct KeptComponent {
-    /// The component.
+    /// Key of the component.
     pub name: u64,
-    /// What it was learnt from.
+    /// Hash of the data it was learned from.
     pub said: Said,
-    /// What was learnt.
+    /// What was learned, encoded.
     pub body: Vec<u8>,
 }
 
-/// Stands for all that was said of a component, and for the engine that learnt from it: another, where anything else was said.
+/// Hash of the data of a component and of the version of the engine.
 pub type Said = [u8; 32];
 
 #[derive(Serialize, Deserialize)]
@@ -57,20 +56,20 @@ impl From<KeptJudged> for Judged {
     }
 }
 
-/// Stands for all that is said of a component. None of what cannot be written down, which is nothing.
+/// Hash of the data of a component; `None` if it cannot be encoded.
 pub(crate) fn fingerprint(said: &CircleData) -> Option<Said> {
     let mut hash = Sha256::new_with_prefix(env!("ENGINE"));
     hash.update(postcard::to_allocvec(said).ok()?);
     Some(hash.finalize().into())
 }
 
-/// A tin that readings were fitted to.
+/// A fitted tin.
 pub(crate) struct KeptTin {
-    /// Where it was found: its coordinates.
+    /// Its coordinates.
     pub at: Vec<f64>,
-    /// The same as a material.
+    /// Its most probable material.
     pub best: Material,
-    /// Coordinates of its plausible forms, one form after the other.
+    /// Coordinates of its plausible variants, one variant after the other.
     pub members: Vec<f32>,
 }
 
@@ -118,7 +117,7 @@ impl KeptComponent {
         Some(Self { name, said, body: postcard::to_allocvec(&body).ok()? })
     }
 
-    /// What stands in it; None where it is no such thing.
+    /// Decodes it; `None` if it is damaged.
     pub(crate) fn open(&self) -> Option<(Vec<KeptTin>, Vec<Judged>)> {
         let Body { found, judged } = postcard::from_bytes(&self.body).ok()?;
         let found = found.into_iter().map(Numbers::tin).collect::<Option<_>>()?;

@@ -1,4 +1,4 @@
-//! What the readings say of the shelf, component by component.
+//! What the readings reveal about the shelf, component by component.
 
 use std::collections::HashMap;
 use std::sync::Arc;
@@ -23,14 +23,14 @@ const MOST_REMEMBERED: usize = 2000;
 /// Up to how many readings components are learnt side by side.
 const MOST_TOGETHER: usize = 500;
 
-/// What the readings say of the shelf.
+/// What the readings reveal about the shelf.
 #[derive(Debug, Clone, Default)]
 pub struct Learnt {
     /// By paint.
     pub paints: Vec<Ensemble>,
-    /// By reading; what stands there of one that is yet to be learnt from says nothing.
+    /// By reading; meaningless for deferred readings.
     pub judged: Vec<Judged>,
-    /// From how many readings nothing was learnt yet.
+    /// Number of deferred readings.
     pub pending_readings: usize,
     /// What was learnt of each connected group of paints, by its name.
     components: HashMap<u64, Arc<FittedComponent>>,
@@ -44,39 +44,38 @@ impl Learnt {
         all.map(|found| (found.0.label.name, found)).collect()
     }
 
-    /// What was kept: nothing is known by it until somebody asks of the same tins and readings.
+    /// Wraps stored components, to be used once the same tins and readings are learned.
     pub fn recalled(kept: impl IntoIterator<Item = KeptComponent>) -> Self {
         let recalled = kept.into_iter().map(|kept| (kept.name, kept)).collect();
         Self { recalled, ..Self::default() }
     }
 
-    /// What is worth keeping, and what each was learnt from: components that took learning.
+    /// Keys and data hashes of the components worth storing: those that take time to learn.
     pub fn worth_keeping(&self) -> Vec<(u64, Said)> {
         let fitted = self.components.iter().filter(|(_, component)| !component.found.is_empty());
         fitted.filter_map(|(name, component)| Some((*name, component.fingerprint()?))).collect()
     }
 
-    /// One of them as it is kept.
+    /// The stored form of a component.
     pub fn kept(&self, name: u64) -> Option<KeptComponent> {
         self.components.get(&name)?.kept(name)
     }
 }
 
-/// The most probable shelf. Tins are distinguished by their places: see [`learn_named`].
+/// Learns from readings. Tins are identified by their indices: see [`learn_named`].
 pub fn learn(paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
     let names: Vec<u64> = (0..paints.len() as u64).collect();
     learn_named(&names, paints, readings)
 }
 
-/// The same of tins with names, one for each. Whatever is not known of a tin is drawn by its name: other tins may come and
-/// go, and what no reading ties to them stays as it is to the last digit.
+/// Learns from readings of tins with unique keys. Random draws depend on the key, so adding or removing other tins does
+/// not change anything that is not connected to them.
 pub fn learn_named(names: &[u64], paints: &[Facts], readings: &[Reading]) -> Result<Learnt, BadTin> {
     learn_after(&Learnt::default(), names, paints, readings)
 }
 
-/// The same, where `before` was learnt of a shelf that may be much like it: what nothing new is said of is not learnt anew, and
-/// stays to the last digit; what is said of hundreds of times is found again from where it stood, to a few thousandths of what
-/// was not known.
+/// Learns from readings, starting from `before`. Components that did not change are reused exactly; large ones are
+/// updated incrementally, to within a few thousandths of their uncertainty.
 pub fn learn_after(
     before: &Learnt,
     names: &[u64],
@@ -86,8 +85,8 @@ pub fn learn_after(
     learn_up_to(usize::MAX, before, names, paints, readings)
 }
 
-/// The same, where nobody has to wait for long: where it would take learning from more readings than so many, nothing is learnt
-/// from them yet, and their tins are known by their labels and by what was read of their masstones.
+/// Learns from readings without a long wait: components with more new readings than a limit are deferred, and their tins
+/// estimated from labels and measured masstones.
 pub fn learn_up_to(
     most: usize,
     before: &Learnt,

@@ -1,18 +1,18 @@
-//! Learning the shelf from readings: what each paint most probably is, how sure that is, and what to test next.
+//! Learning the shelf from readings: what each paint most probably is, how certain that is, and what to test next.
 //!
 //! | question | where |
 //! |---|---|
-//! | what is believed before anything is read? | `prior`, drawn in `first_guess` |
-//! | what does a reading say, and how far may it be off? | [`Reading`], [`Source`], [`PartsMethod`] |
-//! | what should it have been? | `residual`; of all plausible shelves at once: `crowd` |
-//! | what is most probable, given all of them? | [`learn`], component by component: `fitted_component`, `fit` |
-//! | can a reading be at all? | [`make_sense`] |
-//! | how sure is a mix, a film, a state? | [`Ensemble`], [`Certainty`] |
+//! | what is assumed before any reading? | `prior`, drawn in `first_guess` |
+//! | what does a reading contain, and how accurate is it? | [`Reading`], [`Source`], [`PartsMethod`] |
+//! | what should it have been? | `residual`; for all plausible shelves at once: `ensemble_lanes` |
+//! | what is most probable, given all readings? | [`learn`], component by component: `fitted_component`, `fit` |
+//! | is a reading possible at all? | [`make_sense`] |
+//! | how certain is a mix, a film, a state? | [`Ensemble`], [`Certainty`] |
 //! | all of that for a workspace | [`Estimate`] |
-//! | what would one more test buy? | [`worth`](worth()) |
+//! | what is one more test worth? | [`worth`](worth()) |
 //!
-//! The estimate is computed from the tins and the list of readings, so that taking a reading away undoes it. What is kept of it
-//! between calls, and in files (`kept`), is a copy of what can be learnt again.
+//! The estimate depends only on the tins and the list of readings, so that removing a reading undoes it. What is kept
+//! between calls, and in files (`kept`), is a cache.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]

@@ -1,22 +1,22 @@
-//! Differences of colour in units of ΔE00, as straight lines.
+//! Colour differences in units of ΔE00, linearised.
 //!
-//! Near one colour CIEDE2000 is a metric: its weighting functions S_L, S_C, S_H and its stretched a′ (ISO/CIE 11664-6;
-//! the small rotation term for blues is left out). In it a difference is a vector of three numbers whose length is ΔE00,
-//! which is what least squares needs.
+//! Near a colour CIEDE2000 is a metric, with weighting functions S_L, S_C and S_H and a stretched a′ (ISO/CIE 11664-6;
+//! the small rotation term for blues is left out). A difference becomes a vector of three numbers whose length is ΔE00,
+//! as least squares needs it.
 
 use warm_blend_spectral::{BANDS, Lab, Light, Xyz, lab_f_slope};
 
-/// Three directions by band: how much each moves per unit of reflectance.
+/// Derivatives of three numbers by the reflectance of each band.
 pub type Rows = [[f64; BANDS]; 3];
 
-/// A metric at a colour: lightness, chroma and hue directions.
+/// Metric at a colour, in the directions of lightness, chroma and hue.
 #[derive(Debug, Clone, Copy)]
 pub struct LocalMetric {
     rows: [[f64; 3]; 3],
 }
 
 impl LocalMetric {
-    /// Fitted to a colour.
+    /// Metric at this colour.
     pub fn at(colour: Lab) -> Self {
         let seventh = colour.chroma().powi(7);
         let stretch = 1.5 - 0.5 * (seventh / (seventh + 25f64.powi(7))).sqrt();
@@ -40,13 +40,13 @@ impl LocalMetric {
         }
     }
 
-    /// A small difference of L\*, a\*, b\* in units of ΔE00.
+    /// Converts a small difference of L\*, a\*, b\* to units of ΔE00.
     pub fn weigh(&self, [l, a, b]: [f64; 3]) -> [f64; 3] {
         self.rows.map(|row| row[0] * l + row[1] * a + row[2] * b)
     }
 }
 
-/// What a change of reflectance in each band does to a colour, in the metric `eye`.
+/// Derivatives of a colour by the reflectance of each band, in the metric `eye`.
 pub fn lab_jacobian(colour: Lab, eye: &LocalMetric, light: Light) -> Rows {
     let white = light.white();
     let Xyz { x, y, z } = colour.to_xyz(white);
@@ -64,7 +64,7 @@ pub fn lab_jacobian(colour: Lab, eye: &LocalMetric, light: Light) -> Rows {
     rows
 }
 
-/// How much a band counts for the eye in daylight: the root mean square of its three weights.
+/// Weight of a band for the eye in daylight: the root mean square of its three weights.
 pub fn visible(i: usize) -> f64 {
     let [x, y, z] = Light::Daylight.weights();
     (x[i] * x[i] + y[i] * y[i] + z[i] * z[i]).sqrt()

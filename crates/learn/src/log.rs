@@ -1,4 +1,4 @@
-//! Readings as they stand in the log.
+//! Readings in the log.
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
@@ -9,30 +9,31 @@ use crate::Reading;
 /// A reading in the log.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct LoggedReading {
-    /// What was read, of what.
+    /// The reading.
     #[serde(flatten)]
     pub reading: Reading<PaintId>,
-    /// The painter's words.
+    /// The painter's note.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub note: Option<Note>,
-    /// What it was read with, by name, or the file it came from.
+    /// Name of the device, or of the file it was imported from.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub device: Option<Name>,
-    /// The pot that it is a dab of.
+    /// The pot from which the sample was taken.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pot: Option<Uuid>,
 }
 
-/// Under this name stand readings of the stand-in for a reader where tins are real: they show how a test goes, and prove nothing.
+/// Device name of readings that were simulated for practice with real tins. They show how a test works and are evidence
+/// of nothing.
 pub const PRACTICE_READER: &str = "simulated reader, for practice";
 
 impl LoggedReading {
-    /// Whether it was made up for practice.
+    /// True if it was simulated for practice.
     pub fn is_practice(&self) -> bool {
         self.device.as_ref().is_some_and(|device| device.as_str() == PRACTICE_READER)
     }
 
-    /// The same reading with one tin in place of another; None where both were in it.
+    /// Puts one tin in place of another; `None` if it contains both.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Option<Self> {
         if self.reading.of.iter().any(|(paint, _)| *paint == kept) {
             return None;

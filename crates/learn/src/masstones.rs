@@ -1,4 +1,4 @@
-//! Spectra of masstones, which take the place of the colours that are written down.
+//! Measured spectra of masstones, which replace stated colours.
 
 use warm_blend_spectral::{Reflectance, difference};
 
@@ -6,16 +6,16 @@ use crate::fit::deviations;
 use crate::prior::Facts;
 use crate::reading::{Measured, Reading};
 
-/// From how many standard deviations a spectrum is not believed against the colour that was written down.
+/// Distance, in standard deviations, from which a spectrum is doubted rather than the stated colour.
 pub(crate) const OUTLIER_SD: f64 = 3.0;
 
-/// Spectra of masstones, which take the place of the colours that are written down.
+/// Measured spectra of masstones, which replace stated colours.
 pub(crate) struct Bases {
-    /// By paint.
+    /// Spectrum by paint.
     pub spectra: Vec<Option<Reflectance>>,
-    /// By reading: a masstone spectrum's distance from the colour written down, in standard deviations.
+    /// By reading: distance of a masstone spectrum from the stated colour, in standard deviations.
     pub odd: Vec<Option<f64>>,
-    /// By reading: used as a base or not believed, so not fitted.
+    /// By reading: true if it serves as a masstone or is doubted, and so is not fitted.
     pub not_fitted: Vec<bool>,
 }
 

@@ -1,4 +1,4 @@
-//! Readings that cannot be, whatever the paints are.
+//! Readings that are impossible, whatever the paints.
 
 use warm_blend_paint::FilmState;
 use warm_blend_spectral::Lab;
@@ -8,13 +8,13 @@ use super::reading::{Measured, Reading, Shown, Source};
 /// Most paints in one sample.
 const MOST: usize = 8;
 
-/// Why a reading cannot be of what it is said to be of. Places are places in [`Reading::of`].
+/// Why a reading is impossible. Indices refer to [`Reading::of`].
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum Senseless {
-    /// Of nothing.
+    /// A sample of nothing.
     #[error("set what was read: one paint, or a mix with its parts")]
     OfNothing,
-    /// Of more than a painter stirs together.
+    /// More paints than a painter mixes.
     #[error("{0} paints in one sample; the most is {MOST}")]
     TooMany(usize),
     /// One paint named twice.
@@ -59,8 +59,8 @@ fn slack(source: Source) -> f64 {
     1.0 + 3.0 * source.off().hypot(Source::Chip.off())
 }
 
-/// Checks a reading against the masstones of its paints, dry and in daylight, in the order of [`Reading::of`]; None where one
-/// has none (a medium).
+/// Checks a reading against the dry masstones of its paints in daylight, in the order of [`Reading::of`]; `None` for a
+/// medium.
 pub fn make_sense<P: PartialEq>(reading: &Reading<P>, masstones: &[Option<Lab>]) -> Result<(), Senseless> {
     let n = reading.of.len();
     if n == 0 {

@@ -1,4 +1,4 @@
-//! What was read, of what.
+//! Readings: what was measured, and how.
 
 use std::sync::Arc;
 use strum::VariantArray as _;
@@ -9,25 +9,25 @@ use warm_blend_spectral::{BANDS, Degree, Lab, Light, Reflectance, Srgb, Xyz, on_
 
 use super::local_metric::visible;
 
-/// Where a colour was taken from, and so how far it may be off.
+/// Origin of a colour, which determines its accuracy.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Source {
-    /// A colour reader.
+    /// Colour reader.
     Reader,
-    /// A photo with a white or grey card in it.
+    /// Photo that includes a white or grey card.
     Photo,
-    /// A printed chip or a code from its maker.
+    /// Printed chip, or the maker's code.
     #[default]
     Chip,
-    /// By eye.
+    /// Judged by eye.
     Guess,
 }
 
 impl Source {
-    /// From the surest to the least sure.
+    /// All origins, most to least accurate.
     pub const ALL: [Source; 4] = [Source::Reader, Source::Chip, Source::Photo, Source::Guess];
 
     /// `reader`, `chip`, `photo` or `guess`.
@@ -35,12 +35,12 @@ impl Source {
         self.into()
     }
 
-    /// Of an id.
+    /// Finds an origin by its id.
     pub fn find(id: &str) -> Option<Self> {
         Self::ALL.into_iter().find(|source| source.id() == id)
     }
 
-    /// How a reading by it is shown: `by colour reader`.
+    /// How a reading is described: `by colour reader`.
     pub const fn words(self) -> &'static str {
         match self {
             Source::Reader => "by colour reader",
@@ -50,7 +50,7 @@ impl Source {
         }
     }
 
-    /// How far it is off, root mean square, ΔE00†.
+    /// Root mean square error, ΔE00†.
     pub const fn off(self) -> f64 {
         match self {
             Source::Reader => 0.4,
@@ -60,25 +60,26 @@ impl Source {
         }
     }
 
-    /// The same along one of the three directions of colour.
+    /// Standard deviation in each of the three directions of colour, ΔE00.
     pub fn sd(self) -> f64 {
         self.off() / 3f64.sqrt()
     }
 
-    /// sd of ln(reflectance) that all bands of a spectrum share†: the reader's tile, the pressure of the hand.
+    /// Standard deviation of ln(reflectance) shared by all bands of a spectrum†: the reader's tile, the pressure of the
+    /// hand.
     pub(crate) fn gain_sd(self) -> f64 {
         0.005 * self.off() / Source::Reader.off()
     }
 
-    /// Independent error (sd) of a spectrum's reflectance in one band†, larger where lamps are weak and eyes are too. It gives the
-    /// colour of a spectrum the same error as a colour that was read.
+    /// Independent error (sd) of a spectrum's reflectance in one band†, larger where lamps are weak and eyes insensitive.
+    /// Chosen so that a colour computed from a spectrum is as accurate as a measured colour.
     pub(crate) fn band_sd(self, r: f64, band: usize) -> f64 {
         let dim = 1.0 + 20.0 * (-visible(band) / 0.005).exp();
         (0.0007 + 0.0034 * r) * dim * self.off() / Source::Reader.off()
     }
 }
 
-/// How the parts of a sample were measured out, and so how far they may be off.
+/// How the parts of a sample were measured, which determines their accuracy.
 #[derive(
     Debug,
     Clone,
@@ -96,17 +97,17 @@ impl Source {
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum PartsMethod {
-    /// Dabs by eye.
+    /// By eye, in dabs.
     Eye,
-    /// Level spoons or cups.
+    /// In level spoons or cups.
     #[default]
     Spoons,
-    /// A scale or a syringe.
+    /// With a scale or a syringe.
     Scale,
 }
 
 impl PartsMethod {
-    /// All, from the least sure.
+    /// All methods, least accurate first.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `eye`, `spoons` or `scale`.
@@ -114,7 +115,7 @@ impl PartsMethod {
         self.into()
     }
 
-    /// sd of ln(parts)†.
+    /// Standard deviation of ln(parts)†.
     pub(crate) const fn sd(self) -> f64 {
         match self {
             PartsMethod::Eye => 0.15,
@@ -124,16 +125,16 @@ impl PartsMethod {
     }
 }
 
-/// sd of ln(thickness) of a drawdown made with a blade or a wound bar†.
+/// Standard deviation of ln(thickness) of a drawdown made with a blade or a wire-wound bar†.
 pub(crate) const DRAWN: f64 = 0.1;
 
-/// A colour or a curve that was read, in daylight where it is a colour.
+/// A measured colour in daylight, or a measured spectrum.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(try_from = "Written", into = "Written")]
 pub enum Measured {
     /// L\*a\*b\* (D65, 2°).
     Colour(Lab),
-    /// Reflectance in 36 bands; most readings are colours, and take a tenth of the room.
+    /// Reflectance in 36 bands. Boxed because most readings are colours, which take a tenth of the space.
     Spectrum(Arc<Reflectance>),
 }
 
@@ -145,13 +146,13 @@ enum Written {
     Spectrum(Vec<f64>),
 }
 
-/// What stands in a file and can be no measurement.
+/// A value in a file that is not a measurement.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadMeasured {
-    /// Too few bands, or too many.
+    /// Wrong number of bands.
     #[error("a spectrum needs {BANDS} values, 380 to 730 nm in 10 nm steps; this one has {0}")]
     Bands(usize),
-    /// Far from any reflectance, or any colour of a surface.
+    /// Not a possible reflectance or colour of a surface.
     #[error("{0} is not a valid reflectance or colour value")]
     FarOff(f64),
 }
@@ -190,7 +191,7 @@ impl From<Measured> for Written {
 }
 
 impl Measured {
-    /// A curve that was read.
+    /// A measured spectrum.
     pub fn spectrum(curve: Reflectance) -> Self {
         Self::Spectrum(Arc::new(curve))
     }
@@ -209,8 +210,9 @@ impl Measured {
         on_screen(xyz, Light::Daylight, Degree::FULL).srgb
     }
 
-    /// Whether it says what another says to the last figure that files keep: percent and L\*a\*b\* to two decimals, or the same
-    /// 8-bit code where a code is all there is. No instrument repeats itself so: it is a copy, and tells nothing new.
+    /// True if it equals another to the last figure that files keep: percent and L\*a\*b\* to two decimals, or the same
+    /// 8-bit code for sources that give only a code. No instrument repeats so exactly: it is a copy and adds no
+    /// information.
     pub fn repeats(&self, other: &Measured, source: Source) -> bool {
         const BAND: f64 = 6e-5;
         const LAB: f64 = 0.006;
@@ -226,8 +228,8 @@ impl Measured {
         }
     }
 
-    /// The mean of several readings of one sample: of the curves where all are curves, else of the colours. None of
-    /// none.
+    /// Mean of several readings of one sample: of the spectra if all are spectra, otherwise of the colours. `None` for an
+    /// empty list.
     pub fn mean(readings: &[Measured]) -> Option<Self> {
         let n = readings.len() as f64;
         let curves: Option<Vec<&Reflectance>> = readings
@@ -254,11 +256,11 @@ impl Measured {
     }
 }
 
-/// How a sample was laid out for reading.
+/// How a sample was prepared for reading.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "lowercase")]
 pub enum Shown {
-    /// So thick that nothing beneath shows.
+    /// Too thick for anything beneath to show.
     Thick(Measured),
     /// A film of known wet thickness over the black and the white half of a hiding chart.
     Drawdown {
@@ -271,25 +273,25 @@ pub enum Shown {
     },
 }
 
-/// A reading of a paint or of a mix of known parts. `P` says which paint: a place in a list, or an id.
+/// A reading of a paint, or of a mix of known parts. `P` identifies a paint: by index or by id.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Reading<P = usize> {
-    /// What was stirred together; a paint alone is one part of it.
+    /// Paints and parts; a paint alone is one part.
     pub of: Vec<(P, Parts)>,
     /// How the parts were measured.
     pub pour: PartsMethod,
-    /// Wet, dry or sealed when it was read.
+    /// State of the film when it was measured.
     pub state: FilmState,
-    /// What was seen.
+    /// The measurement.
     pub shown: Shown,
-    /// What it was read with.
+    /// Origin of the measurement.
     pub source: Source,
-    /// True once the painter has said that it is right however odd it looks.
+    /// True once the painter has confirmed an unlikely reading.
     pub sure: bool,
 }
 
 impl<P> Reading<P> {
-    /// What was read, in the order black, white for a drawdown.
+    /// The measurements; for a drawdown black, then white.
     pub fn measured(&self) -> impl Iterator<Item = &Measured> {
         let (first, second) = match &self.shown {
             Shown::Thick(measured) => (measured, None),
@@ -298,7 +300,7 @@ impl<P> Reading<P> {
         std::iter::once(first).chain(second)
     }
 
-    /// The same reading with its paints named otherwise; None if one of them has no other name.
+    /// The same reading with paints identified in another way; `None` if one has no new identity.
     pub fn with_paints<Q>(self, name: impl Fn(P) -> Option<Q>) -> Option<Reading<Q>> {
         let of =
             self.of.into_iter().map(|(paint, parts)| Some((name(paint)?, parts))).collect::<Option<_>>()?;
@@ -306,7 +308,7 @@ impl<P> Reading<P> {
         Some(Reading { of, pour, state, shown, source, sure })
     }
 
-    /// The spectrum of a paint alone, thick and dry: it takes the place of a stated colour.
+    /// Spectrum of a paint alone, thick and dry, which replaces a stated colour.
     pub(crate) fn masstone_spectrum(&self) -> Option<(&P, &Reflectance)> {
         match (&self.of[..], self.state, &self.shown) {
             ([(paint, _)], FilmState::Dry, Shown::Thick(Measured::Spectrum(curve))) => Some((paint, curve)),
@@ -315,9 +317,9 @@ impl<P> Reading<P> {
     }
 }
 
-/// Bands that are read as one when a spectrum is compared: a curve of a few smooth modes has no finer news.
+/// Number of bands averaged when a spectrum is compared: a curve of a few smooth modes has no finer detail.
 pub(crate) const TOGETHER: usize = 3;
-/// Numbers that a spectrum brings.
+/// Number of values compared for a spectrum.
 pub(crate) const GROUPS: usize = BANDS / TOGETHER;
 
 #[cfg(test)]

@@ -1,4 +1,4 @@
-//! What a reading should have been, and how that hangs on what is not known.
+//! Difference between a reading and its prediction, and its derivatives.
 
 use std::{ops::Range, sync::OnceLock};
 
@@ -20,17 +20,17 @@ use super::{
     reading::{DRAWN, GROUPS, Measured, Reading, Shown, TOGETHER},
 };
 
-/// A reading against its prediction, in units of its own sd: the noise of the reading, of its pour and of its film are
-/// taken out by whitening, so that the residuals are independent with sd 1 where everything fits.
+/// Residual of a reading in units of its own standard deviation. Noise of the reading, the measured parts and the film is
+/// whitened, so that residuals of a correct model are independent with sd 1.
 #[derive(Debug)]
 pub(crate) struct WhitenedResidual {
-    /// By number read.
+    /// By number measured.
     pub residual: DVector<f64>,
     /// The root of the covariance that it was whitened by.
     root: DMatrix<f64>,
     /// What is seen: once, or over black and over white.
     looks: Vec<Look>,
-    /// ∂residual/∂coordinate: a row per number, the coordinates of the paints side by side in their order in `of`.
+    /// ∂residual/∂coordinate: a row for each number; columns are the coordinates of the paints in the order of `of`.
     pub slope: DMatrix<f64>,
     square: OnceLock<DMatrix<f64>>,
 }
@@ -258,7 +258,7 @@ impl WhitenedResidual {
         Self::whitened(residual, &rows, columns, looks)
     }
 
-    /// The residuals that plausible paints would have, by the metric and the covariance of this look: a column for each shelf.
+    /// Residuals on each plausible shelf, in the metric and covariance of this evaluation: one column for each shelf.
     pub(crate) fn residuals_of<P>(&self, reading: &Reading<P>, paints: &[&Crowd]) -> DMatrix<f64> {
         let standings = Standings::of(reading, paints);
         let mut all = DMatrix::zeros(self.residual.len(), MEMBERS);
@@ -304,7 +304,7 @@ impl WhitenedResidual {
         Self { residual, root, looks, slope, square: OnceLock::new() }
     }
 
-    /// What it was predicted to be, in daylight: one colour, or black and white.
+    /// Predicted colours in daylight: one, or black and white.
     pub(crate) fn predicted(&self) -> Vec<Lab> {
         self.looks.iter().map(|look| look.lab).collect()
     }
@@ -314,8 +314,8 @@ impl WhitenedResidual {
         self.square.get_or_init(|| self.slope.transpose() * &self.slope)
     }
 
-    /// Half the squared misfit, by the metric and the covariance of another look at the same reading: so that steps of a search
-    /// are compared by one measure.
+    /// Half the squared residual in the metric and covariance of another evaluation of the same reading, so that steps of
+    /// a search are comparable.
     pub(crate) fn misfit_by<P>(&self, reading: &Reading<P>, measure: &WhitenedResidual) -> f64 {
         let seen = views(reading).into_iter().zip(&self.looks).zip(&measure.looks);
         let off = seen

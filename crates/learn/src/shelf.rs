@@ -1,4 +1,4 @@
-//! A paint as it stands on the shelf: what the painter knows of it.
+//! A tin on the shelf, with what the painter knows of it.
 
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
@@ -12,42 +12,42 @@ use crate::{Facts, Source};
 /// A tin on the shelf.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct ShelfPaint {
-    /// What the painter calls it.
+    /// Name.
     pub name: Name,
-    /// What kind of product it is.
+    /// Class of product.
     pub class: Class,
-    /// Its dry colour; a medium needs none.
+    /// Dry colour; a medium needs none.
     pub masstone: Option<Masstone>,
-    /// What that colour was taken from.
+    /// Where that colour is from.
     #[serde(default)]
     pub source: Source,
-    /// How many coats it needs; where unknown, its class says.
+    /// Coats it needs; `None` for those of its class.
     pub coats_to_hide: Option<CoatsToHide>,
-    /// What a tin costs.
+    /// Price of a tin.
     pub price: Option<Price>,
-    /// What is left.
+    /// Amount left.
     pub stock: Option<Millilitres>,
     /// When the tin was opened.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub opened_on: Option<Date>,
-    /// Whether it is still good.
+    /// Condition.
     #[serde(default)]
     pub condition: Condition,
     /// The warning on the tin.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub safety: Option<Note>,
-    /// What only some classes have.
+    /// Facts that only some classes have.
     #[serde(default)]
     pub specials: Specials,
 }
 
 impl ShelfPaint {
-    /// What it is as the rules of the trade see it.
+    /// The product as the rules of the trade see it.
     pub const fn product(&self) -> Product {
         Product { class: self.class, specials: self.specials }
     }
 
-    /// What a tin says when only its name, class and colour are known.
+    /// A tin of which only name, class and colour are known.
     pub fn new(name: Name, class: Class, masstone: Option<Masstone>) -> Self {
         Self {
             name,
@@ -64,7 +64,7 @@ impl ShelfPaint {
         }
     }
 
-    /// Price of a millilitre, where it is known; water comes from the tap.
+    /// Price of a millilitre, if known; water is free.
     pub fn price_by_ml(&self) -> Option<f64> {
         match self.class {
             Class::Water => Some(self.price.map_or(0.0, |price| price.by_ml())),
@@ -72,7 +72,7 @@ impl ShelfPaint {
         }
     }
 
-    /// What the estimate is reported it.
+    /// The facts that the estimate uses.
     pub fn facts(&self, house_white: bool) -> Facts {
         Facts {
             class: self.class,
@@ -84,7 +84,7 @@ impl ShelfPaint {
         }
     }
 
-    /// This tin with what another of the same paint adds to it: its stock, and what was not written down here.
+    /// This tin, completed from another of the same paint: amounts are added, missing facts filled in.
     pub fn merged_with(mut self, other: &ShelfPaint) -> Self {
         let stock =
             [self.stock, other.stock].into_iter().flatten().map(Millilitres::value).reduce(|a, b| a + b);
@@ -97,12 +97,12 @@ impl ShelfPaint {
         self
     }
 
-    /// Mass of a millilitre, g: as it is written on the tin, or what its class usually has.
+    /// Mass of a millilitre, g: from the tin, or usual for its class.
     pub fn density(&self) -> f64 {
         self.specials.density.unwrap_or(self.class.density())
     }
 
-    /// Its K, S and surface: K/S from the masstone, S from the coats to hide, or else from the class.
+    /// Its material: K/S from the masstone, S from the coats to hide or else from the class.
     pub fn material(&self) -> Result<Material, BadPaint> {
         Material::of(self.class, self.masstone, self.coats_to_hide)
     }

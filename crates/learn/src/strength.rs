@@ -1,10 +1,10 @@
-//! What boards say of how strong a paint is.
+//! Strength of a paint, learned from boards.
 
 use warm_blend_paint::Material;
 
 use crate::{Ensemble, draws::MEMBERS};
 
-/// What boards say of a paint's strength: ln of it, against what its own tests say.
+/// Strength of a paint relative to its own tests, learned from boards; logarithmic.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Strength {
     best: f64,
@@ -12,24 +12,24 @@ pub struct Strength {
 }
 
 impl Strength {
-    /// The most probable, and what it is in each of the plausible shelves.
+    /// Takes the most probable strength and that on each plausible shelf.
     pub const fn new(best: f64, members: Vec<f64>) -> Self {
         Self { best, members }
     }
 
-    /// ln of the strength against what the paint's own tests say.
+    /// ln of the strength relative to the paint's own tests.
     pub const fn ln(&self) -> f64 {
         self.best
     }
 
-    /// A tin that has it.
+    /// The tin with this strength.
     pub fn of(&self, known: &Ensemble) -> Ensemble {
         let own = strengths(known);
         known.with_strength(self.best, |m| self.members[m] - own[m])
     }
 }
 
-/// ln of the strength of each plausible tin against the best: the mean over the bands of ln S.
+/// ln of the strength of each plausible tin relative to the best: the mean of ln S over the bands.
 pub fn strengths(known: &Ensemble) -> Vec<f64> {
     let ln_s = |material: &Material| {
         let s = material.optics.s();

@@ -1,11 +1,11 @@
-//! What a test would buy, before it is made.
+//! Benefit of a test before it is made.
 //!
-//! The doubt a paint brings to mixes is the mean band of its 1 : 1 mixes with the others on the shelf, these held at
-//! their best guess. What a test would leave of it is seen by making the test on the plausible shelves: each is moved by
-//! −C (Y + noise)⁻¹ (y + ε), where Y is the covariance of what the shelves would read, C what that shares with ln K, ln S, α
-//! and φ of the paint, y what this shelf would read beyond the best and ε a draw of the noise (the update of the ensemble
-//! Kalman filter with perturbed observations: G. Burgers, P. J. van Leeuwen and G. Evensen, *Mon. Weather Rev.* 126
-//! (1998) 1719). Then its mixes are made again. No reading is needed for that: it is taken to be what was expected.
+//! The uncertainty of a paint is the mean band of its 1 : 1 mixes with the others on the shelf, which are held at their
+//! best guess. To see what a test would leave of it, the test is made on the plausible shelves: each is moved by −C (Y +
+//! noise)⁻¹ (y + ε), where Y is the covariance of the simulated readings, C their covariance with ln K, ln S, α and φ of
+//! the paint, y the deviation of this shelf's reading from the best and ε a draw of the noise (ensemble Kalman filter
+//! with perturbed observations: G. Burgers, P. J. van Leeuwen and G. Evensen, *Mon. Weather Rev.* 126 (1998) 1719). Then
+//! the mixes are made again. The reading itself is assumed to be as expected.
 
 use nalgebra::{DMatrix, DVector};
 use strum::VariantArray as _;
@@ -25,28 +25,29 @@ use super::{
     residual::group_mean,
 };
 
-/// A test that can be made of a paint.
+/// A test of a paint.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::IntoStaticStr, strum::VariantArray)]
 #[strum(serialize_all = "kebab-case")]
 pub enum Test {
-    /// One part with one part of the house white.
+    /// A mix of one part with one part of the house white.
     #[strum(serialize = "tint-1-1")]
     TintHalf,
-    /// One part with four parts of the house white.
+    /// A mix of one part with four parts of the house white.
     #[strum(serialize = "tint-1-4")]
     TintFifth,
-    /// Four parts of a pale paint with one of a dark one: white tells little of a paint that is nearly white.
+    /// A mix of four parts of a pale paint with one of a dark paint: white reveals little about a paint that is nearly
+    /// white.
     Darkened,
-    /// Its dry masstone with the reader.
+    /// Its dry masstone.
     Masstone,
-    /// One coat over black and white.
+    /// A drawdown: one coat over black and white.
     Drawdown,
-    /// Sealed with clear wax.
+    /// A sample sealed with clear wax.
     Sealed,
 }
 
 impl Test {
-    /// All of them.
+    /// All tests.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `tint-1-1`, `tint-1-4`, `darkened`, `masstone`, `drawdown` or `sealed`.
@@ -54,12 +55,12 @@ impl Test {
         self.into()
     }
 
-    /// Whether it needs the house white.
+    /// True if it needs the house white.
     pub const fn needs_white(self) -> bool {
         matches!(self, Test::TintHalf | Test::TintFifth)
     }
 
-    /// What is stirred together for it, with the parts of each; None where what it needs is not there.
+    /// Paints and parts to mix; `None` if something it needs is missing.
     pub fn of<P>(self, paint: P, white: Option<P>, dark: Option<P>) -> Option<Vec<(P, Parts)>> {
         let (own, other, parts) = match self {
             Test::TintHalf => (1.0, white, 1.0),
@@ -91,7 +92,7 @@ impl Test {
     }
 }
 
-/// What a reader gives.
+/// What a colour reader measures.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum Reads {
     /// L\*a\*b\* only.
@@ -100,14 +101,14 @@ pub enum Reads {
     Spectra,
 }
 
-/// What stands beside a paint when its mixes are thought of, and when it is tested.
+/// Paints used to judge and to test a paint.
 #[derive(Debug, Clone, Copy)]
 pub struct Beside<'a> {
-    /// What it may be mixed with, at the best guess.
+    /// Paints it may be mixed with, at their best guess.
     pub others: &'a [&'a Material],
     /// The house white.
     pub white: Option<&'a Ensemble>,
-    /// A dark paint to try a pale one with.
+    /// A dark paint for testing a pale one.
     pub dark: Option<&'a Ensemble>,
 }
 
@@ -122,19 +123,19 @@ fn lab(curve: &Reflectance) -> Lab {
     Lab::of(Xyz::of(curve, Light::Daylight), Light::Daylight.white())
 }
 
-/// The doubt a paint brings to mixes, and what each test would leave of it.
+/// Uncertainty of a paint, and what each test would leave of it.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Worth {
     /// Mean 90 % band of its 1 : 1 mixes, ΔE00.
     pub doubt: f64,
-    /// What it would be after each test that can be made, the best first.
+    /// Mean band expected after each possible test, best first.
     pub after: Vec<(Test, f64)>,
 }
 
-/// The mean 90 % band of the 1 : 1 mixes of `paint` with the others, ΔE00; 0 without any.
+/// Mean 90 % band of the 1 : 1 mixes of `paint` with the others, ΔE00; 0 without others.
 ///
-/// In a thick mix only strength against strength counts: what all strengths may be off by together is no doubt of this
-/// paint, so that of the house white is taken out.
+/// Only relative strength matters in a thick mix: an error common to all strengths is no uncertainty of this paint, so
+/// that of the house white is removed.
 pub(super) fn doubt(paint: &Ensemble, beside: Beside) -> f64 {
     let strength = |white: &Material| white.optics.s()[MIDDLE].max(f64::MIN_POSITIVE);
     let share = |member: Option<usize>| match (beside.white, member) {
@@ -152,7 +153,7 @@ pub(super) fn doubt(paint: &Ensemble, beside: Beside) -> f64 {
     beside.others.iter().map(band).sum::<f64>() / beside.others.len().max(1) as f64
 }
 
-/// What each test of `paint` would buy with a reader that gives `reads`.
+/// Benefit of each test of `paint`, with a device that measures `reads`.
 pub fn worth(paint: &Ensemble, beside: Beside, reads: Reads) -> Worth {
     if beside.others.is_empty() {
         return Worth { doubt: 0.0, after: Vec::new() };

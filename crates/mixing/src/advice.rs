@@ -1,4 +1,4 @@
-//! What a painter is shown beside a recipe: what the shelf lacks for a target, and what should not be stirred together.
+//! Advice beside a recipe: what the shelf lacks for a target, and what should not be mixed.
 
 use warm_blend_paint::{Class, HueFamily};
 use warm_blend_spectral::Lab;
@@ -6,7 +6,7 @@ use warm_blend_spectral::Lab;
 /// From how far off a target counts as out of reach, ΔE00†: a little, in words.
 const OUT_OF_REACH: f64 = 3.0;
 
-/// What the shelf lacks, where even its best mix is far from the target: `nothing here is this yellow`.
+/// What the shelf lacks if even its best mix is far from the target: `nothing here is this yellow`.
 pub fn missing(best: Lab, target: Lab, difference: f64) -> Option<String> {
     if difference < OUT_OF_REACH {
         return None;
@@ -31,7 +31,7 @@ pub fn missing(best: Lab, target: Lab, difference: f64) -> Option<String> {
     })
 }
 
-/// Why two classes should not be stirred together (common practice); none where they may.
+/// Why two classes should not be mixed (common practice); `None` if they may be.
 pub fn clash(one: Class, other: Class) -> Option<&'static str> {
     use Class::{
         AcrylicCraft, Alkyd, Chalk, Clay, ClearWax, GelStain, LatexSatin, Metallic, Milk, Mineral, Oil,

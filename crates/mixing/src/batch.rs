@@ -1,4 +1,4 @@
-//! How much to mix: for an area and coats, or for all that is left of a paint; and what a coat costs.
+//! Batch sizes: for an area and coats, or to use up what is left of a paint.
 
 use warm_blend_paint::{BadMeasure, Microns, Millilitres, Units, quantity::in_range};
 
@@ -7,8 +7,8 @@ pub const SQUARE_FOOT: f64 = 0.092_903_04;
 /// What stays in brush, tray and pot, as a share of what lies on the piece†.
 const LEFT_BEHIND: f64 = 0.1;
 
-/// How much covers an area of m² or ft², ml: the film that is put on (`Technique::applied_over`) times area and coats, and a tenth more† for brush
-/// and tray. A millilitre is a cubic centimetre, so a micrometre on a square metre is a millilitre.
+/// Volume for an area in m² or ft², ml: applied film (`Technique::applied_over`) times area and coats, plus a tenth† for
+/// brush and tray. A micrometre on a square metre is a millilitre.
 pub fn for_area(area: f64, units: Units, coats: f64, film: Microns) -> Result<Millilitres, BadMeasure> {
     let area = match units {
         Units::Metric => in_range(area, 0.01, 1000.0)?,
@@ -18,12 +18,12 @@ pub fn for_area(area: f64, units: Units, coats: f64, film: Microns) -> Result<Mi
     Millilitres::new(area * coats * per_square_metre(film))
 }
 
-/// ml of one coat of a film on a square metre, with what stays in brush and tray.
+/// Volume of one coat on a square metre, ml, including what stays in brush and tray.
 pub fn per_square_metre(film: Microns) -> f64 {
     1000.0 / film.spreading_rate() * (1.0 + LEFT_BEHIND)
 }
 
-/// How large a batch uses up what is left of one of its paints, ml.
+/// Batch that uses up what is left of one of its paints, ml.
 pub fn using_up(left: Millilitres, share: f64) -> Result<Millilitres, BadMeasure> {
     Millilitres::new(left.value() / in_range(share, 1e-6, 1.0)?)
 }

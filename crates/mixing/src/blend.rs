@@ -1,8 +1,8 @@
-//! What lies between two colours when they are worked into each other.
+//! The transition between two colours that are worked into each other.
 //!
-//! The path runs from one paint through their mixes to the other, by share of the wet volume. It is judged as the eye sees
-//! it: how evenly it runs (CIEDE2000 from step to step), where it goes grey (less chroma than either end), and whether it
-//! turns into a third colour on the way (a family of hue that is neither end's).
+//! The path runs through the mixes of the two paints, by share of the wet volume. It is judged by eye: how even it is
+//! (CIEDE2000 from step to step), where it turns grey (less chroma than either end), and whether it turns into a third
+//! colour (a family of hue that is neither end's).
 
 use std::cmp::Ordering;
 
@@ -21,33 +21,33 @@ const COLOURED: f64 = 9.0;
 /// At less than this share half-way, a colour overpowers the other†.
 const OVERPOWERS: f64 = 0.3;
 
-/// The way from one colour to another.
+/// Transition from one colour to another.
 #[derive(Debug, Clone, PartialEq)]
 pub struct BlendCurve {
-    /// The colours from the first to the second, evenly by volume: 25 of them, the ends included.
+    /// Colours along the path: 25, evenly spaced by volume, including both ends.
     pub colours: Vec<Lab>,
-    /// The largest step over the mean step: 1 where it runs evenly.
+    /// Largest step divided by the mean step; 1 if the transition is even.
     pub uneven: f64,
-    /// Share of the second at which it looks half-way, 0–1.
+    /// Share of the second colour that looks half-way, 0–1.
     pub half_way: f64,
-    /// Where it goes grey.
+    /// Where it turns grey, if it does.
     pub mud: Option<Mud>,
-    /// The third colour that it turns into on the way, and at what share of the second it is most of that.
+    /// Third colour that it turns into, if any, and the share of the second colour at which that is strongest.
     pub turns: Option<(HueFamily, f64)>,
 }
 
-/// A dip in chroma.
+/// A loss of chroma along a transition.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Mud {
-    /// Share of the second colour where it is greyest.
+    /// Share of the second colour at which it is greyest.
     pub share: f64,
-    /// C*ab there.
+    /// C*ab at that point.
     pub chroma: f64,
-    /// How much below the weaker end.
+    /// Loss of chroma relative to the weaker end.
     pub dip: f64,
 }
 
-/// Which of two colours takes over.
+/// Which of two colours dominates.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Stronger {
     /// The first.
@@ -65,7 +65,7 @@ fn at(one: &Material, other: &Material, share: f64, look: Look) -> Lab {
     }
 }
 
-/// The colours of a path as a screen shows them.
+/// Colours of the path on a screen.
 pub fn seen_between(one: &Material, other: &Material, look: impl Into<Look>) -> Vec<Seen> {
     let look = look.into();
     let seen = |i: usize| match i {
@@ -81,7 +81,7 @@ pub fn seen_between(one: &Material, other: &Material, look: impl Into<Look>) -> 
 }
 
 impl BlendCurve {
-    /// From one to the other.
+    /// Transition from one material to the other.
     pub fn between(one: &Material, other: &Material, look: impl Into<Look>) -> Self {
         let look = look.into();
         let share = |i: usize| i as f64 / STEPS as f64;
@@ -111,7 +111,7 @@ impl BlendCurve {
         }
     }
 
-    /// Which one takes over with a small share, if one does.
+    /// The colour that dominates even in a small share, if one does.
     pub fn stronger(&self) -> Option<Stronger> {
         match self.half_way {
             half if half < OVERPOWERS => Some(Stronger::Second),
@@ -120,12 +120,12 @@ impl BlendCurve {
         }
     }
 
-    /// True where one brush must not serve both: what they make is no colour of either.
+    /// True if one brush must not serve both, because their mix resembles neither.
     pub fn must_not_meet(&self) -> bool {
         self.turns.is_some() || self.mud.is_some()
     }
 
-    /// The half-way share as whole parts of the first and of the second, twelve together at most, or one in many.
+    /// The half-way share as whole parts of the first and the second: twelve in all at most, or one in many.
     pub fn half_way_parts(&self) -> (u32, u32) {
         let far = |(one, other): &(u32, u32)| {
             let share = f64::from(*other) / f64::from(one + other);
@@ -147,7 +147,7 @@ impl BlendCurve {
         }
     }
 
-    /// How it runs, in words.
+    /// The transition in words.
     pub fn words(&self) -> String {
         let runs = match self.uneven {
             uneven if uneven < 1.6 => "blends evenly",
@@ -197,8 +197,8 @@ fn half_way(one: &Material, other: &Material, look: Look) -> f64 {
     share(0.5 * (low + high))
 }
 
-/// The tin that bridges two best: the way over it is likely to be the smoothest, and clearly smoother than the direct one. Its
-/// place in the list.
+/// Index of the tin that best bridges two colours: the path through it is probably the smoothest, and clearly smoother
+/// than the direct one.
 pub fn bridge(one: InDoubt, other: InDoubt, tins: &[DoubtfulTin], look: impl Into<Look>) -> Option<usize> {
     let look = look.into();
     /// A bridge is worth a third pot when it takes away this share of the roughness†.

@@ -1,11 +1,13 @@
-//! What CIEDE2000 is at least, for less work than the formula: what a search asks first, of colours side by side.
+//! Lower bounds of CIEDE2000 that are quicker than the formula: the first check of a search, on many colours at once.
 //!
-//! | question | what it leaves out | what it is for |
+//! | question | neglects | used for |
 //! |---|---|---|
-//! | [`Ciede2000Bound::may_be_near`], at first | the stretch of a*, S_H by hue; the turn of blues at its most for the target | every mix |
-//! | the same, beyond [`WIDE`] | the stretch of a*, S_H by hue | targets out of reach, whose mixes are of every hue |
+//! | [`Ciede2000Bound::may_be_near`], first stage | the stretch of a*, the dependence of S_H on hue; takes the largest
+//! rotation of blues for the target | every mix |
+//! | the same, beyond [`WIDE`] | the stretch of a*, the dependence of S_H on hue | targets out of reach, whose mixes have
+//! every hue |
 //!
-//! Both are squares, so that no root is taken at the end, and both rather come out too small.
+//! Both compare squares, so that no root is needed, and err on the low side.
 
 use pulp::Simd;
 
@@ -32,7 +34,7 @@ const HUED: f64 = 4.0;
 /// S_H by hue, on the side of the hues for which it is large.
 const T: f64 = 1.3;
 
-/// A target, with what is asked of it for every mix.
+/// A target, with constants computed once for all mixes.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Ciede2000Bound {
     aim: Aim,
@@ -49,7 +51,7 @@ impl Ciede2000Bound {
         Self { aim, left: [left(aim, 0.0), left(aim, f64::INFINITY)], opposite }
     }
 
-    /// Which of the colours, known to within `nearly`, may be as near as that, ΔE00.
+    /// Which colours, known to within `nearly`, may be within `near` of the target, ΔE00.
     #[inline(always)]
     pub(super) fn may_be_near<S: Simd>(&self, simd: S, labs: &Labs<S>, near: f64, nearly: f64) -> Mask<S> {
         let reach = |factor: f64| (factor * near + nearly).powi(2) as f32;

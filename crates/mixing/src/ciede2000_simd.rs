@@ -1,21 +1,21 @@
-//! CIEDE2000 of many colours at a time, in single precision: what a search asks before it asks in full.
+//! CIEDE2000 of many colours at once in single precision: the check of a search before the full computation.
 
 use pulp::Simd;
 use warm_blend_spectral::Lab;
 
 use super::{labs::Labs, lanes::Lanes};
 
-/// How far it may be from the formula in double precision, ΔE00, where the two hues are not opposite.
+/// Greatest error relative to double precision, ΔE00, if the two hues are not opposite.
 pub(super) const OFF: f64 = 0.02;
 
-/// Two hues count as opposite, where the formula jumps, when the cosine between them is below minus this.
+/// Two hues count as opposite, where the formula is discontinuous, if the cosine between them is below minus this.
 pub(super) const OPPOSITE: f64 = 0.9;
 /// By how far a hue is turned at least to see both sides of the jump, and at most: sines, of 8° and of 72°.
 const TURNS: (f64, f64) = (0.139_173_100_960_065_44, 0.95);
 /// What is within ΔE00 1 of a dull colour is within so much of it in a* and b*.
 const WITHIN: f64 = 1.2;
 
-/// A colour that is aimed at, with what is asked of it for every mix.
+/// A target, with constants computed once for all mixes.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Aim {
     pub lab: Lab,
@@ -29,13 +29,13 @@ impl From<Lab> for Aim {
     }
 }
 
-/// Sine of how far a hue is turned to see both sides of the jump: as far as a colour of that chroma, known to within `nearly`,
-/// may be turned.
+/// Sine of the rotation of hue that reveals both sides of the discontinuity, for a colour of this chroma known to within
+/// `nearly`.
 pub(super) fn turn(nearly: f64, chroma: f64) -> f64 {
     (WITHIN * nearly / chroma.max(0.01)).clamp(TURNS.0, TURNS.1)
 }
 
-/// The least of it where hues are opposite, on both sides of the jump, of colours known to within `nearly`.
+/// Least difference on both sides of the discontinuity, for colours of nearly opposite hue known to within `nearly`.
 #[inline(always)]
 pub(super) fn least_apart<S: Simd>(simd: S, aim: &Aim, labs: &Labs<S>, nearly: f64) -> Lanes<S> {
     let same = |value: f64| Lanes::splat(simd, value as f32);
@@ -65,8 +65,8 @@ pub(super) fn grown<S: Simd>(chroma: Lanes<S>) -> Lanes<S> {
     (seventh / (seventh + 25f32.powi(7))).sqrt()
 }
 
-/// CIEDE2000 (Sharma, Wu and Dalal 2005, equations 2 to 22) between a target and colours side by side. Angles are never made of
-/// the hues: what the formula asks of them is said by their cosines and sines.
+/// CIEDE2000 (Sharma, Wu and Dalal 2005, equations 2 to 22) between a target and many colours. Hue angles are never
+/// computed; their cosines and sines suffice.
 #[inline(always)]
 pub(super) fn ciede2000_simd<S: Simd>(simd: S, aim: &Aim, labs: &Labs<S>) -> Lanes<S> {
     let same = |value: f64| Lanes::splat(simd, value as f32);

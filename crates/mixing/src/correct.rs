@@ -1,10 +1,10 @@
-//! What is to be added to a pot so that it comes to its target.
+//! Corrections: what to add to a pot to reach its target.
 //!
-//! What is in the pot stays in it. Additions of one or two tins are looked at in amounts that can be measured, each about a
-//! seventh more than the last, up to three pots' worth; of those that come as near as can be seen, the least is the answer.
-//! Where the pot would run over, as much is taken out first as makes room: what is left needs that much less.
+//! What is in the pot stays there. Additions of one or two tins are tried in measurable amounts, each about a seventh
+//! more than the last, up to three times the pot; of those that are visibly as good, the smallest wins. If the pot would
+//! overflow, just enough is taken out first, and correspondingly less is added.
 //!
-//! The nearest by the most probable tins are then ranked by how far off they are likely to be: see [`super::likely`].
+//! The best by the most probable tins are then ranked by how far off they will probably be: see [`super::likely`].
 
 use std::ops::ControlFlow;
 
@@ -24,37 +24,37 @@ const MOST: f64 = 3.0;
 /// How much more each amount is than the last.
 const MORE: f64 = 8.0 / 7.0;
 
-/// A pot, its target, and what to measure with.
+/// A pot, its target and its limits.
 #[derive(Debug, Clone, Copy)]
 pub struct Pot<'a> {
-    /// What is in it.
+    /// Its contents.
     pub inside: InDoubt<'a>,
-    /// How much, ml.
+    /// Volume, ml.
     pub ml: f64,
-    /// How much goes in at most, ml.
+    /// Capacity, ml.
     pub room: f64,
-    /// The least that can be measured, ml: every addition is a whole number of it.
+    /// Smallest measurable amount, ml; every addition is a multiple of it.
     pub least: f64,
 }
 
-/// What to do to a pot.
+/// A correction of a pot.
 #[derive(Debug, Clone, PartialEq)]
 pub struct PotCorrection {
-    /// What to take out first, ml.
+    /// Amount to take out first, ml.
     pub discard: f64,
-    /// What to add: tins by their place in the list, ml of each.
+    /// Additions: index of the tin, ml.
     pub additions: Vec<(usize, f64)>,
-    /// What is in the pot afterwards, ml.
+    /// Volume afterwards, ml.
     pub total: f64,
-    /// CIEDE2000 from the target then, if every tin is what it most probably is.
+    /// CIEDE2000 from the target afterwards, if every tin is what it most probably is.
     pub difference: f64,
-    /// The mean of it over the plausible shelves; never less.
+    /// Its mean over the plausible shelves, but never less than `difference`.
     pub expected: f64,
 }
 
-/// The smallest additions that bring the pot as near as can be seen, the likeliest first, one of each set of tins: two tins at
-/// most, or one where `one_at_a_time`. Each brings it nearer than it is; where none does, there is none. `watch` may break the
-/// search off: then there is none.
+/// The smallest additions that visibly bring the pot as near as possible, best first, one for each set of tins: at most
+/// two tins, or one if `one_at_a_time`. Each improves the pot; if none does, the list is empty. `watch` may cancel the
+/// search, which then finds nothing.
 pub fn correct(
     pot: Pot,
     tins: &[DoubtfulTin],

@@ -1,11 +1,11 @@
-//! Colours side by side.
+//! Many Lab colours in vector registers.
 
 use pulp::Simd;
 use warm_blend_spectral::Lab;
 
 use super::lanes::Lanes;
 
-/// Lab of mixes side by side.
+/// Lab of many mixes.
 pub(super) struct Labs<S: Simd> {
     pub l: Lanes<S>,
     pub a: Lanes<S>,
@@ -13,14 +13,14 @@ pub(super) struct Labs<S: Simd> {
 }
 
 impl<S: Simd> Labs<S> {
-    /// One of them.
+    /// The colour at one position.
     #[inline(always)]
     pub(super) fn at(&self, place: usize) -> Lab {
         let of = |lanes: &Lanes<S>| f64::from(lanes.each()[place]);
         Lab { l: of(&self.l), a: of(&self.a), b: of(&self.b) }
     }
 
-    /// One colour, as often as there is room.
+    /// The same colour at every position.
     #[cfg(test)]
     #[inline(always)]
     pub(super) fn same(simd: S, lab: Lab) -> Self {

@@ -1,9 +1,9 @@
-//! Shades of a colour: lighter and darker, as mixes from the shelf.
+//! A ladder of shades: lighter and darker mixes of a colour.
 //!
 //! One shade is 6 L*† unless the painter's own card says otherwise (common practice). Each rung is the mix of the base
-//! with one or two tins of the shelf that comes nearest to its lightness with the hue of the base: how strong the colour is
-//! may drift more than which way it leans, because a tint with white is always weaker. The nearest few by the most probable tins are
-//! ranked by how far off they are likely to be: see [`super::likely`].
+//! with one or two tins that comes nearest to its lightness at the hue of the base. Hue counts for more than chroma,
+//! because a tint with white is always weaker. The best by the most probable tins are ranked by how far off they will
+//! probably be: see [`super::likely`].
 
 use warm_blend_paint::{Look, Material, Parts, mix};
 use warm_blend_spectral::Lab;
@@ -16,7 +16,7 @@ use super::{
 
 /// L* of one shade†.
 pub const SHADE: f64 = 6.0;
-/// How many shades there are to either side.
+/// Number of shades in each direction.
 pub const SHADES: i32 = 5;
 /// Most parts of one rung together†.
 const PARTS: u32 = 12;
@@ -26,33 +26,33 @@ const CANDIDATES: usize = 6;
 const MISSED: f64 = 2.0;
 const LEANED: f64 = 5.0;
 
-/// One shade.
+/// One rung of the ladder.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Shade {
-    /// Shades from the base: negative darker, positive lighter.
+    /// Number of shades from the base: negative is darker, positive lighter.
     pub shade: i32,
-    /// L* that it should have.
+    /// Desired L*.
     pub wanted: f64,
-    /// The mix, where the shelf has one: parts of the base, and of tins by their place in the list.
+    /// The mix, if the shelf allows one.
     pub made: Option<MadeShade>,
 }
 
-/// How a shade is made.
+/// A mix for a shade.
 #[derive(Debug, Clone, PartialEq)]
 pub struct MadeShade {
     /// Parts of the base.
     pub base: u32,
-    /// Tins by their place in the list, and their parts.
+    /// Further tins: index and parts.
     pub more: Vec<(usize, u32)>,
-    /// What it comes to.
+    /// Resulting colour.
     pub lab: Lab,
-    /// How far it leans from the hue of the base, Δab across it.
+    /// Deviation from the hue of the base, Δab across it.
     pub leans: f64,
-    /// How far it is likely to be from its lightness and from the hue of the base, in L\*a\*b\*: the mean over the plausible shelves.
+    /// Probable distance from the desired lightness and hue, in L\*a\*b\*: the mean over the plausible shelves.
     pub expected: f64,
 }
 
-/// The shades of a base from five darker to five lighter; `shade` is the L* of one. The base itself is rung 0.
+/// Shades of a base from five darker to five lighter; `shade` is one shade in L*. The base itself is rung 0.
 pub fn ladder(base: InDoubt, tins: &[DoubtfulTin], look: impl Into<Look>, shade: f64) -> Vec<Shade> {
     let look = look.into();
     let home = look.lab(base.best);

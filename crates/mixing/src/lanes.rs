@@ -1,22 +1,22 @@
-//! Numbers side by side, as many as the processor takes at a time, in single precision.
+//! Vectors of single-precision numbers, as wide as the processor allows.
 //!
-//! | processor | numbers at a time |
+//! | processor | width |
 //! |---|---|
-//! | x86-64 with AVX2 and FMA (asked when it runs) | 8 |
-//! | any other | 4, as the compiler makes of it |
+//! | x86-64 with AVX2 and FMA (detected at run time) | 8 |
+//! | any other | 4, as the compiler implements it |
 //!
-//! Everything that takes [`Lanes`] is inlined into what [`side_by_side`] runs: only there may the wide instructions be used. Closures
-//! cannot be made to, so what is more than a word is a function or a loop.
+//! Every function on [`Lanes`] is inlined into the work that [`side_by_side`] runs, because only there are the wide
+//! instructions enabled. Closures cannot be forced inline, so longer code uses functions and loops.
 
 use std::ops::{Add, BitAnd, BitOr, Div, Mul, Neg, Sub};
 
 use bytemuck::cast_slice;
 use pulp::{Arch, Scalar128b, Simd, WithSimd};
 
-/// Rows of numbers are filled up to a multiple of so many, the most that any processor takes at a time.
+/// Rows are padded to a multiple of this, the greatest width.
 pub(super) const ROW: usize = 16;
 
-/// Runs work with what the processor has.
+/// Runs work with the widest instructions available.
 #[inline]
 pub(super) fn side_by_side<Work: WithSimd>(work: Work) -> Work::Output {
     match Arch::new() {
@@ -25,14 +25,14 @@ pub(super) fn side_by_side<Work: WithSimd>(work: Work) -> Work::Output {
     }
 }
 
-/// As many numbers as `S` takes at a time.
+/// One vector.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Lanes<S: Simd> {
     simd: S,
     all: S::f32s,
 }
 
-/// Whether something holds, number by number.
+/// One truth value per number.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Mask<S: Simd> {
     simd: S,
@@ -40,7 +40,7 @@ pub(super) struct Mask<S: Simd> {
 }
 
 impl<S: Simd> Lanes<S> {
-    /// Number of them.
+    /// Width of the vector.
     pub(super) const MANY: usize = S::F32_LANES;
 
     #[inline(always)]
@@ -48,7 +48,7 @@ impl<S: Simd> Lanes<S> {
         Self { simd, all: simd.splat_f32s(value) }
     }
 
-    /// The first of a row.
+    /// Loads the start of a row.
     #[inline(always)]
     pub(super) fn load(simd: S, row: &[f32]) -> Self {
         Self { simd, all: simd.partial_load_f32s(&row[..Self::MANY]) }
@@ -64,7 +64,7 @@ impl<S: Simd> Lanes<S> {
         Self::splat(self.simd, value)
     }
 
-    /// One by one.
+    /// The single numbers.
     #[inline(always)]
     pub(super) fn each(&self) -> &[f32] {
         cast_slice(std::slice::from_ref(&self.all))
@@ -100,7 +100,7 @@ impl<S: Simd> Lanes<S> {
         self.min(self.same(value))
     }
 
-    /// This times `by`, and `more`.
+    /// Computes `self` × `by` + `more`.
     #[inline(always)]
     pub(super) fn times_and(self, by: Self, more: Self) -> Self {
         self.with(self.simd.mul_add_e_f32s(self.all, by.all, more.all))
@@ -136,8 +136,8 @@ impl<S: Simd> Lanes<S> {
         self.same(value).up_to(self)
     }
 
-    /// The cube root of what is positive: from a third of the exponent and by Halley's steps. One is good to four digits, two to
-    /// all that there are.
+    /// Cube root of positive numbers, from a third of the exponent and Halley's method. One step is accurate to four
+    /// digits, two to full precision.
     #[inline(always)]
     pub(super) fn nearly_cube_root(self, steps: usize) -> Self {
         const OFFSET: u32 = 0x2a51_37a0;
@@ -154,7 +154,7 @@ impl<S: Simd> Lanes<S> {
         root
     }
 
-    /// eˣ from −16 to 0, to four digits: below it, nothing.
+    /// eˣ from −16 to 0, accurate to four digits; 0 below that range.
     #[inline(always)]
     pub(super) fn fading(self) -> Self {
         // e^(x/16) by Taylor's row about −½, and its sixteenth power.
@@ -179,7 +179,7 @@ impl<S: Simd> Mask<S> {
         where_true.with(self.simd.select_f32s(self.all, where_true.all, where_false.all))
     }
 
-    /// Which hold, by their place.
+    /// Positions that are true.
     #[inline(always)]
     pub(super) fn places(self) -> impl Iterator<Item = usize> {
         let held = self.select(Lanes::splat(self.simd, 1.0), Lanes::splat(self.simd, 0.0));

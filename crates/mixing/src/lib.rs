@@ -1,14 +1,14 @@
-//! What is done at the mixing bench, beside mixing itself.
+//! Tasks at the mixing bench, beyond mixing itself.
 //!
 //! | question | where |
 //! |---|---|
-//! | which mix of the shelf comes nearest to a colour? | [`find`], [`Recipe`] |
-//! | what is to be added to a pot that is off its target? | [`correct`], [`PotCorrection`] |
-//! | what are its shades, lighter and darker? | [`ladder`], [`Shade`] |
-//! | what does a medium make of it, and where are its limits? | [`Preset`], [`MixtureKind`], [`warnings`] |
-//! | how much is to be mixed? | [`for_area`], [`using_up`] |
-//! | what does the shelf lack, and what should not be stirred together? | [`missing`], [`clash`] |
-//! | what colour are thousands of mixes? | [`ManyMixes`] |
+//! | which mix of the shelf comes closest to a colour? | [`find`], [`Recipe`] |
+//! | what must be added to a pot to reach its target? | [`correct`], [`PotCorrection`] |
+//! | which mixes are lighter and darker? | [`ladder`], [`Shade`] |
+//! | what does a medium make of a pot, and what are the limits? | [`Preset`], [`MixtureKind`], [`warnings`] |
+//! | how large should a batch be? | [`for_area`], [`using_up`] |
+//! | what does the shelf lack, and what should not be mixed? | [`missing`], [`clash`] |
+//! | what colours are thousands of mixes? | [`ManyMixes`] |
 //! | what lies between two colours, and what bridges them? | [`BlendCurve`], [`bridge`] |
 
 #![warn(missing_docs, clippy::unwrap_used)]

@@ -1,12 +1,12 @@
-//! Mixes ranked by how far off they are likely to be, not by how near they would come if every tin were what it most probably is.
+//! Ranks mixes by how far off they will probably be, instead of by the most probable tins alone.
 //!
-//! A mix of paints that nobody has tested may promise a difference of 0.4 and be off by ten; one of tested paints that promises 0.8 and
-//! keeps it is the better mix. Each candidate is stirred on a number of plausible shelves, and ranked by its mean difference there
-//! (the expectation under what is not known: M. H. DeGroot, *Optimal Statistical Decisions* (1970), ch. 8).
+//! A mix of untested paints may promise a difference of 0.4 and be off by ten; a mix of tested paints that promises 0.8
+//! and keeps it is better. Each candidate is mixed on a number of plausible shelves and ranked by its mean difference
+//! there (expected loss: M. H. DeGroot, *Optimal Statistical Decisions* (1970), ch. 8).
 //!
-//! On a small shelf every mix is a candidate. On a larger one candidates are the best mixes, by the most probable tins, of two
-//! paints of the whole shelf, of three of the surest 34, of four of the surest 16, and of the surest quarter, and what lies one part
-//! beside the best of them.
+//! On a small shelf every mix is a candidate. On a larger one the candidates are, by the most probable tins, the best
+//! mixes of two paints of the whole shelf, of three of the 34 best-known, of four of the 16 best-known and of the
+//! best-known quarter, and mixes that differ by one part from the best of these.
 
 use std::{cmp::Ordering, ops::ControlFlow};
 
@@ -18,21 +18,22 @@ use warm_blend_spectral::{BANDS, Lab, difference};
 
 use super::matching::{Limits, MatchTin, Progress, Ratios, Recipe, STEP, Sets, find};
 
-/// A tin that may go into a mix, with what else it may be.
+/// A tin for a mix, with its uncertainty.
 #[derive(Debug, Clone)]
 pub struct DoubtfulTin<'a> {
-    /// As it most probably is.
+    /// Its most probable state.
     pub tin: MatchTin<'a>,
-    /// As it may be: number `i` belongs to the same plausible shelf in every tin. Empty where nothing is in doubt.
+    /// Its plausible materials; index `i` belongs to the same plausible shelf in every tin. Empty if nothing is
+    /// uncertain.
     pub plausible: Vec<Material>,
 }
 
-/// A mix, and how far off it is likely to be.
+/// A mix with its expected difference.
 #[derive(Debug, Clone, PartialEq)]
 pub struct LikelyRecipe {
-    /// The mix, with the difference that it has if every tin is what it most probably is.
+    /// The mix, with the difference it has if every tin is what it most probably is.
     pub recipe: Recipe,
-    /// Mean CIEDE2000 from the target over the plausible shelves; never less than the difference of the recipe.
+    /// Mean CIEDE2000 from the target over the plausible shelves, but never less than the recipe's difference.
     pub expected: f64,
 }
 
@@ -61,13 +62,13 @@ impl LikelyRecipe {
     }
 }
 
-/// How far a mix of some tins is likely to be from a target: mean CIEDE2000 over the plausible shelves, and never less than by the most
-/// probable one.
+/// Expected difference of a mix from a target: the mean CIEDE2000 over the plausible shelves, but never less than that of
+/// the most probable tins.
 pub fn expected(parts: &[(usize, u32)], tins: &[DoubtfulTin], target: Lab, look: Look) -> f64 {
     expected_if(None, parts, tins, target, look)
 }
 
-/// The same for a pot that is stirred already.
+/// Expected difference of a mixed pot from a target.
 pub fn expected_in(pot: InDoubt, target: Lab, look: Look) -> f64 {
     expected_of(&[(Parts::of(1.0), pot)], &[(); 0], |_, mixed| difference(look.lab(mixed), target).value())
 }
@@ -89,44 +90,44 @@ fn expected_if(
     })
 }
 
-/// A material as it most probably is, and what else it may be.
+/// A material with its uncertainty.
 #[derive(Debug, Clone, Copy)]
 pub struct InDoubt<'a> {
-    /// As it most probably is.
+    /// The most probable material.
     pub best: &'a Material,
-    /// As it may be, by plausible shelf; empty where nothing is in doubt.
+    /// Material on each plausible shelf; empty if nothing is uncertain.
     pub plausible: &'a [Material],
 }
 
 impl<'a> InDoubt<'a> {
-    /// What is not in doubt.
+    /// A material without uncertainty.
     pub const fn certain(best: &'a Material) -> Self {
         Self { best, plausible: &[] }
     }
 
-    /// What it is on a plausible shelf, or on the most probable one.
+    /// Material on a plausible shelf, or the most probable one.
     pub fn on(&self, shelf: Option<usize>) -> &'a Material {
         shelf.and_then(|m| self.plausible.get(m)).unwrap_or(self.best)
     }
 }
 
 impl<'a> DoubtfulTin<'a> {
-    /// One that is not in doubt.
+    /// A tin without uncertainty.
     pub const fn certain(tin: MatchTin<'a>) -> Self {
         Self { tin, plausible: Vec::new() }
     }
 
-    /// What is in it.
+    /// Its contents.
     pub fn material(&self) -> InDoubt<'_> {
         InDoubt { best: self.tin.material, plausible: &self.plausible }
     }
 }
 
-/// What goes into a mix, and how much of it.
+/// A component of a mix: parts and material.
 pub(crate) type Stirred<'a> = (Parts, InDoubt<'a>);
 
-/// The mean over the plausible shelves of how far off a mix is, and never less than by the most probable one. `aims` is what
-/// belongs to each shelf of what it is held against; empty where that is certain.
+/// Mean difference of a mix over the plausible shelves, but never less than that of the most probable materials. `aims`
+/// holds the target on each shelf; empty if the target is certain.
 pub(crate) fn expected_of<'a, A>(
     of: &[Stirred<'a>],
     aims: &[A],
@@ -142,7 +143,7 @@ pub(crate) fn expected_of<'a, A>(
     if shelves == 0 { best } else { mean_over(shelves, by).max(best) }
 }
 
-/// The mean over so many plausible shelves; by the most probable one where there are none.
+/// Mean over this many plausible shelves; without any, the value for the most probable one.
 pub(crate) fn mean_over(shelves: usize, by: impl Fn(Option<usize>) -> f64) -> f64 {
     match shelves {
         0 => by(None),
@@ -150,7 +151,7 @@ pub(crate) fn mean_over(shelves: usize, by: impl Fn(Option<usize>) -> f64) -> f6
     }
 }
 
-/// The mixes that are likely to be nearest, one of each set of paints, the likeliest first. `watch` as in [`find`].
+/// Mixes with the smallest expected difference, best first, one for each set of paints. `watch` as in [`find`].
 pub fn find_likely(
     tins: &[DoubtfulTin],
     target: Lab,
@@ -197,8 +198,8 @@ pub fn find_likely(
     list
 }
 
-/// The tin whose doubt decides which mix comes first: were it known, another could be likelier than the first is. Of several the one
-/// that would gain most; none where the first stays first.
+/// The tin whose uncertainty decides which mix comes first: if it were known, another mix might win. Of several, the one
+/// with most to gain; `None` if the first mix stays first.
 pub fn deciding_test(
     list: &[LikelyRecipe],
     tins: &[DoubtfulTin],

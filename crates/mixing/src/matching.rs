@@ -1,15 +1,15 @@
-//! The mixes of the shelf that come nearest to a colour.
+//! Matching: the mixes of the shelf that come closest to a colour.
 //!
-//! Every mix of one to four paints in whole parts up to a total is looked at; what cannot reach the list is left out early,
-//! never by chance:
+//! Considers every mix of one to four paints in whole parts up to a total. What cannot reach the list is discarded early,
+//! but never by chance:
 //!
 //! 1. all ratios of one, two and three paints, then of four;
-//! 2. a set of paints is passed over where the target is lighter, darker, redder, greener, yellower or bluer than any mix of
-//!    it can be (`reach`), by more than the list still has room for;
-//! 3. ratios are computed at six bands, at eighteen where that may be near, and predicted in full where that is near.
+//! 2. a set of paints is skipped if the target is lighter, darker, redder, greener, yellower or bluer than any of its
+//!    mixes can be (`reach`), by more than the list still allows;
+//! 3. ratios are computed at six bands, then at eighteen if they may be near, then in full if they are.
 //!
-//! On a shelf of more than [`EVERY`] paints, sets of four are made of the paints only that the best sets of fewer are made
-//! of: there the best is found nearly always, not always (the bench measures how often).
+//! On a shelf of more than [`EVERY`] paints, sets of four are made only of paints in the best smaller sets. The best mix
+//! is then found nearly always, not always (a bench measures how often).
 
 use std::{cmp::Ordering, ops::ControlFlow};
 
@@ -27,11 +27,11 @@ use super::{
     reduced_bands::{DEEP, HalfBands, PartRows, SixthBands},
 };
 
-/// Up to how many paints every set of four is looked at.
+/// Largest shelf on which every set of four is considered.
 pub const EVERY: usize = 24;
 /// Of how many paints sets of four are made on a larger shelf.
 const FAVOURITES: usize = 18;
-/// How far apart, ΔE00, two mixes must be from the target to count as differently near: below it nobody sees it.
+/// Difference of two differences, ΔE00, below which nobody sees which mix is closer.
 pub(super) const STEP: f64 = 0.5;
 /// From where on steps grow, which step that is, and by how much they grow.
 const FAR: f64 = 2.0;
@@ -40,52 +40,52 @@ const GROWS: f64 = 8.0 / 7.0;
 /// Sets that are looked at between two looks at the clock.
 const CHUNK: usize = 2048;
 
-/// A tin that may go into a mix.
+/// A tin for a mix.
 #[derive(Debug, Clone, Copy)]
 pub struct MatchTin<'a> {
-    /// What is in it.
+    /// Its contents.
     pub material: &'a Material,
-    /// Price by ml, where it is known.
+    /// Price per ml, if known.
     pub price: Option<f64>,
-    /// True where it must be in the mix.
+    /// True if the mix must contain it.
     pub wanted: bool,
 }
 
-/// How large mixes may become.
+/// Limits of a search.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Limits {
-    /// Most paints, 1 to 4.
+    /// Greatest number of paints, 1 to 4.
     pub paints: usize,
-    /// Most parts together.
+    /// Greatest total of parts.
     pub parts: u32,
-    /// How many mixes are wanted.
+    /// Number of mixes to find.
     pub recipes: usize,
-    /// Up to how many paints every set of four is looked at: [`EVERY`] answers within 300 ms.
+    /// Largest shelf on which every set of four is considered; [`EVERY`] answers within 300 ms.
     pub every: usize,
 }
 
-/// A mix that comes near.
+/// A mix close to the target.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Recipe {
-    /// Which tins, by their place in the list, and whole parts without a common divisor.
+    /// Indices of tins, with whole parts in lowest terms.
     pub parts: Vec<(usize, u32)>,
     /// CIEDE2000 from the target.
     pub difference: f64,
-    /// Mean price by ml, where every price is known.
+    /// Price per ml, if all prices are known.
     pub price: Option<f64>,
 }
 
-/// How far a search is.
+/// Progress of a search.
 #[derive(Debug, Clone)]
 pub struct Progress<'a> {
-    /// Share of the sets looked at, 0..=1.
+    /// Share of sets considered, 0..=1.
     pub done: f64,
-    /// The best so far, the best first.
+    /// Best mixes so far, best first.
     pub best: &'a [Recipe],
 }
 
 impl Recipe {
-    /// So many parts of some of the tins, predicted in full.
+    /// Predicts a mix in full.
     pub(super) fn of(parts: Vec<(usize, u32)>, tins: &[MatchTin], target: Lab, look: Look) -> Self {
         let stirred: Vec<(Parts, &Material)> =
             parts.iter().map(|(at, parts)| (Parts::of(f64::from(*parts)), tins[*at].material)).collect();
@@ -106,15 +106,15 @@ impl Recipe {
         (step(self.difference), self.parts.len(), parts, self.price.unwrap_or(f64::INFINITY), self.difference)
     }
 
-    /// Whether it comes before another in the list.
+    /// Compares the rank of two mixes.
     pub fn before(&self, other: &Recipe) -> Ordering {
         let (one, two) = (self.rank(), other.rank());
         one.partial_cmp(&two).unwrap_or(Ordering::Equal)
     }
 }
 
-/// Differences that look alike are of one step: halves of a unit up to two, then a seventh more at a time, because far off
-/// nobody sees a small difference of differences.
+/// Rank of a difference: differences of the same rank look alike. Steps are half a unit up to two, then grow by a
+/// seventh, because far from a target small differences between differences are invisible.
 pub(super) fn step(difference: f64) -> u32 {
     if difference < FAR {
         (difference / STEP) as u32
@@ -128,8 +128,8 @@ fn begins(step: u32) -> f64 {
     if step <= FIRST_FAR { f64::from(step) * STEP } else { FAR * GROWS.powf(f64::from(step - FIRST_FAR)) }
 }
 
-/// The best mixes, one of each set of paints, the best first. `watch` hears how far it is and may stop the search; what was
-/// found until then is the answer.
+/// The best mixes, best first, one for each set of paints. `watch` is given the progress and may stop the search; what
+/// was found so far is the result.
 pub fn find(
     tins: &[MatchTin],
     target: Lab,
@@ -389,7 +389,7 @@ impl List {
     }
 }
 
-/// All ratios of so many paints in whole parts without a common divisor, the fewest parts first.
+/// All ratios of this many paints in whole parts in lowest terms, fewest parts first.
 pub(super) struct Ratios {
     pub(super) all: Vec<Vec<u32>>,
     totals: Vec<u32>,
@@ -431,7 +431,7 @@ fn sets_of(size: usize, n: usize) -> f64 {
     (0..size).map(|i| (n as f64 - i as f64) / (i as f64 + 1.0)).product::<f64>().max(0.0)
 }
 
-/// All sets of `size` of some paints, in order; places beyond `size` hold no paint.
+/// All sets of `size` paints, in order; unused positions hold no paint.
 pub(super) struct Sets<'a> {
     among: &'a [usize],
     at: Option<Vec<usize>>,

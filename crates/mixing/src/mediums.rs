@@ -1,13 +1,13 @@
-//! What a medium makes of a pot: a glaze, a wash, a wax, a scumble, a texture paint, a sealer.
+//! Mixtures with a medium: glaze, wash, wax, scumble, texture paint, sealer.
 //!
-//! Ratios and limits are common practice†; the films it leaves stand with the techniques.
+//! Ratios and limits are common practice†; the films they leave are given with the techniques.
 
 use warm_blend_paint::Class;
 
-/// What a pot is, by what is in it beside paint.
+/// Kind of mixture, by what a pot contains besides paint.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum MixtureKind {
-    /// Paint as it is, or with a little extender.
+    /// Pure paint, or with a little extender.
     Paint,
     /// A slow glaze of glazing liquid, stippled or ragged.
     Glaze,
@@ -23,39 +23,39 @@ pub enum MixtureKind {
     Pearl,
     /// Paint thickened with powder.
     Texture,
-    /// A clear coat with a little in it, brushed and not wiped.
+    /// A tinted clear coat, brushed and not wiped.
     TintedSealer,
 }
 
-/// A usual mixture: parts of the paint in the pot, and of mediums.
+/// A usual mixture: parts of paint and of mediums.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Preset {
     /// `wall-glaze` …
     pub id: &'static str,
     /// `Glaze, 4 to 1` …
     pub name: &'static str,
-    /// Parts of paint, all together.
+    /// Total parts of paint.
     pub paint: u32,
     /// Parts of each medium.
     pub mediums: &'static [(Class, u32)],
-    /// What to know of it.
+    /// A note for the painter.
     pub note: &'static str,
 }
 
-/// Something that goes wrong, and the remedy.
+/// A problem with a mixture, and the remedy.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Warning {
-    /// True where it will fail, false where it needs care.
+    /// True if it will fail, false if it needs care.
     pub fails: bool,
-    /// True if it holds only where the mixture goes over what is not sealed.
+    /// True if it applies only over an unsealed surface.
     pub needs_seal: bool,
-    /// What, why and what to do.
+    /// Problem, reason and remedy.
     pub words: &'static str,
 }
 
 impl MixtureKind {
-    /// Of a pot with so much of each class, in any unit: the medium of which there is most says what it is, from a fiftieth of
-    /// the pot on.
+    /// Kind of a pot with these amounts of each class, in any unit. The most plentiful medium decides, if it is at least
+    /// a fiftieth of the pot.
     pub fn of(inside: &[(Class, f64)]) -> Self {
         const COUNTS: f64 = 0.02;
         let total: f64 = inside.iter().map(|(_, amount)| amount).sum();
@@ -89,7 +89,7 @@ impl MixtureKind {
         }
     }
 
-    /// What a painter calls it.
+    /// Name, as a painter says it.
     pub const fn name(self) -> &'static str {
         match self {
             MixtureKind::Paint => "paint",
@@ -180,12 +180,12 @@ impl Preset {
         },
     ];
 
-    /// The one of an id.
+    /// Finds a mixture by its id.
     pub fn find(id: &str) -> Option<Preset> {
         Preset::ALL.into_iter().find(|preset| preset.id == id)
     }
 
-    /// The paints of a pot in this mixture: whole parts of each, then of each medium.
+    /// Whole parts of each paint of a pot, then of each medium, for this mixture.
     pub fn parts(&self, paints: &[u32]) -> Vec<u32> {
         let total: u32 = paints.iter().sum();
         let all: Vec<u32> = paints
@@ -197,7 +197,7 @@ impl Preset {
     }
 }
 
-/// What a pot with so much of each class should be warned of (common practice).
+/// Warnings for a pot with these amounts of each class (common practice).
 pub fn warnings(inside: &[(Class, f64)]) -> Vec<Warning> {
     let total: f64 = inside.iter().map(|(_, amount)| amount).sum::<f64>().max(f64::MIN_POSITIVE);
     let share = |class: Class| {

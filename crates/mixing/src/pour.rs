@@ -1,8 +1,8 @@
-//! A pot as it is poured: every addition with its time and its amount. The record is the recipe.
+//! The pour record of a pot: every addition with its time and amount. It is also the recipe.
 //!
-//! Amounts are kept in ml of wet product together with what was said of them: so many teaspoons, so many grams, a touch.
-//! What is taken out leaves the ratio as it is. A record only grows at its end, and only its last step can be taken back:
-//! two people may pour into one pot without overwriting each other.
+//! Amounts are kept in ml of wet product together with the entry: teaspoons, grams, a touch. Taking some out does not
+//! change the ratio. A record only grows at its end, and only its last step can be removed, so two people can pour into
+//! one pot without overwriting each other.
 
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -11,10 +11,10 @@ use warm_blend_paint::{
     BadMeasure, BadMix, Measure, MixId, MixPart, Name, PaintId, Parts, SavedMix, quantity::in_range,
 };
 
-/// A touch of paint, ml, until one was weighed†: what hangs from the tip of a stick.
+/// A touch of paint, ml, until one was weighed†: what hangs from the tip of a stirring stick.
 pub const TOUCH: f64 = 0.3;
 
-/// How an amount was entered.
+/// An amount as it was entered.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "lowercase")]
 pub enum AmountAsEntered {
@@ -24,17 +24,17 @@ pub enum AmountAsEntered {
     Weighed(f64),
     /// A touch, not measured.
     Touch,
-    /// A touch that stood on the scale, g: it teaches how much this painter's touch is.
+    /// A touch that was weighed, g; reveals the size of this painter's touch.
     WeighedTouch(f64),
-    /// Weighed by a stand-in for a scale in a workspace of real tins, g: it teaches nothing.
+    /// Weighed with a simulated scale although the tins are real, g; reveals nothing.
     Practised(f64),
 }
 
-/// One thing that was done to the pot.
+/// An action on a pot.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "lowercase")]
 pub enum PourAction {
-    /// A paint went in.
+    /// A paint was added.
     Added {
         /// Which.
         paint: PaintId,
@@ -43,32 +43,32 @@ pub enum PourAction {
         /// How that was entered.
         said: AmountAsEntered,
     },
-    /// Some of what was in it was taken out.
+    /// Some of the contents were taken out.
     TakenOut {
         /// How much, ml.
         ml: f64,
     },
 }
 
-/// An action with its time.
+/// An action with its id and time.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct PourEvent {
-    /// Given by whoever did it: the same one sent twice is kept once.
+    /// Chosen by the client, so that a repeated request is recorded once.
     pub id: Uuid,
-    /// When.
+    /// Time.
     pub at: Timestamp,
-    /// What.
+    /// Action.
     #[serde(rename = "deed")]
     pub action: PourAction,
 }
 
-/// A pour that cannot be.
+/// An invalid step of a pour.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadPour {
-    /// An amount outside what anybody pours.
+    /// An amount that nobody pours.
     #[error("amount in ml: {0}")]
     Amount(BadMeasure),
-    /// More than is there.
+    /// More than the pot contains.
     #[error("can’t take {asked:.1} ml out of {inside:.1} ml; take out less")]
     MoreThanInside {
         /// What was to be taken out, ml.
@@ -76,7 +76,7 @@ pub enum BadPour {
         /// What is in the pot, ml.
         inside: f64,
     },
-    /// Too much in one pot.
+    /// More than a pot holds.
     #[error("the most in one pot is {most:.0} ml; start a second one", most = PourRecord::LARGEST)]
     RunsOver,
     /// Too many paints.
@@ -88,31 +88,31 @@ pub enum BadPour {
     /// The pour is closed.
     #[error("this pour is finished; reopen it or start a new one")]
     Finished,
-    /// Nothing in it.
+    /// The pot is empty.
     #[error("nothing poured yet; discard the pot instead")]
     Empty,
-    /// Not the last.
+    /// Not the last step.
     #[error("only the last step can be undone, and another was added since; check the list")]
     NotTheLast,
 }
 
-/// The record of a pot.
+/// Pour record of a pot.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct PourRecord {
-    /// The mix that it follows.
+    /// The mix being poured.
     pub mix: MixId,
-    /// What the mix was called then.
+    /// Name of the mix when it was begun.
     pub name: Option<Name>,
-    /// What was meant to go in.
+    /// Parts intended.
     pub plan: Vec<MixPart>,
-    /// How much was meant to be made, ml.
+    /// Volume intended, ml.
     pub batch: Option<f64>,
-    /// When it was finished.
+    /// When it was finished, if it was.
     pub finished_at: Option<Timestamp>,
-    /// Where the pot is kept, in the painter's words.
+    /// Where the pot is kept.
     #[serde(default)]
     pub place: Option<Name>,
-    /// What was taken off the stock of each tin when it was finished, ml; given back when it is opened again.
+    /// Amounts subtracted from stock when it was finished, ml; restored if it is reopened.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub taken: Vec<(PaintId, f64)>,
     steps: Vec<PourEvent>,
@@ -126,35 +126,35 @@ fn add(amounts: &mut Vec<(PaintId, f64)>, paint: PaintId, ml: f64) {
     }
 }
 
-/// How one paint of a pot stands to the plan.
+/// One paint of a pot compared with the plan.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct PartStanding {
-    /// Which paint.
+    /// The paint.
     pub paint: PaintId,
-    /// What of it is in the pot, ml.
+    /// Amount in the pot, ml.
     pub inside: f64,
-    /// What the plan wants of it, ml: for the batch, or for more than that where one went in too freely.
+    /// Planned amount, ml: for the batch, or for a larger one if some paint was overpoured.
     pub planned: f64,
-    /// By how much it is over the batch that was meant, ml.
+    /// Excess over the intended batch, ml.
     pub over: f64,
 }
 
 impl PartStanding {
-    /// What is still to go in, ml.
+    /// Amount still to add, ml.
     pub fn left(&self) -> f64 {
         (self.planned - self.inside).max(0.0)
     }
 }
 
 impl PourRecord {
-    /// Most steps of one record.
+    /// Greatest number of steps.
     pub const LONGEST: usize = 300;
-    /// Most that a pot holds, ml.
+    /// Greatest volume of a pot, ml.
     pub const LARGEST: f64 = 100_000.0;
     /// Least that can be poured, ml.
     const LEAST: f64 = 0.005;
 
-    /// An empty pot for a mix.
+    /// Starts an empty pot for a mix.
     pub fn begin(mix: MixId, of: &SavedMix, batch: Option<f64>) -> Result<Self, BadPour> {
         let batch = batch.map(|ml| in_range(ml, 1.0, Self::LARGEST)).transpose().map_err(BadPour::Amount)?;
         Ok(Self {
@@ -169,7 +169,7 @@ impl PourRecord {
         })
     }
 
-    /// Grams of a step that the scale told.
+    /// Weight of a step that was weighed, g.
     pub fn weighed(&self, step: Uuid) -> Option<f64> {
         let step = self.steps.iter().find(|known| known.id == step)?;
         match step.action {
@@ -184,12 +184,12 @@ impl PourRecord {
         }
     }
 
-    /// What was done, the first first.
+    /// The steps, earliest first.
     pub fn steps(&self) -> &[PourEvent] {
         &self.steps
     }
 
-    /// With one more step. The same step a second time changes nothing.
+    /// Appends a step. Repeating a step changes nothing.
     pub fn with(mut self, step: PourEvent) -> Result<Self, BadPour> {
         if self.steps.iter().any(|known| known.id == step.id) {
             return Ok(self);
@@ -223,7 +223,7 @@ impl PourRecord {
         Ok(self)
     }
 
-    /// Without its last step, which must be this one.
+    /// Removes the last step, which must have this id.
     pub fn without_last(mut self, id: Uuid) -> Result<Self, BadPour> {
         if self.finished_at.is_some() {
             return Err(BadPour::Finished);
@@ -237,7 +237,7 @@ impl PourRecord {
         }
     }
 
-    /// Closed: nothing more goes in. A pot that is empty is not.
+    /// Closes the pot, which must not be empty.
     pub fn finished(mut self, at: Timestamp) -> Result<Self, BadPour> {
         if self.steps.is_empty() {
             return Err(BadPour::Empty);
@@ -246,19 +246,19 @@ impl PourRecord {
         Ok(self)
     }
 
-    /// Open again.
+    /// Reopens the pot.
     pub fn reopened(mut self) -> Self {
         self.finished_at = None;
         self
     }
 
-    /// With the place where the pot is kept.
+    /// Sets where the pot is kept.
     pub fn kept_at(mut self, place: Option<Name>) -> Self {
         self.place = place;
         self
     }
 
-    /// What came out of each tin, ml: also what was taken out of the pot again.
+    /// Amount used of each tin, ml, including what was taken out of the pot later.
     pub fn used_up(&self) -> Vec<(PaintId, f64)> {
         let mut used: Vec<(PaintId, f64)> = Vec::new();
         for step in &self.steps {
@@ -269,7 +269,7 @@ impl PourRecord {
         used
     }
 
-    /// What is in the pot: paints in the order they first went in, ml of each.
+    /// Contents: paints in the order in which they were first added, ml of each.
     pub fn inside(&self) -> Vec<(PaintId, f64)> {
         let mut inside: Vec<(PaintId, f64)> = Vec::new();
         for step in &self.steps {
@@ -286,18 +286,18 @@ impl PourRecord {
         inside
     }
 
-    /// How much is in it, ml.
+    /// Volume, ml.
     pub fn total(&self) -> f64 {
         // The sum of nothing would be -0.
         self.inside().iter().fold(0.0, |sum, (_, ml)| sum + ml)
     }
 
-    /// What is in the pot as parts that can be mixed and read: ml each.
+    /// Contents as parts that can be mixed and read, in ml.
     pub fn parts(&self) -> Vec<(PaintId, Parts)> {
         self.inside().into_iter().filter_map(|(paint, ml)| Some((paint, Parts::new(ml).ok()?))).collect()
     }
 
-    /// The recipe that was poured, in whole parts.
+    /// The recipe that was actually poured, in whole parts.
     pub fn recipe(&self) -> Vec<MixPart> {
         let inside = self.inside();
         let ml: Vec<f64> = inside.iter().map(|(_, ml)| *ml).collect();
@@ -308,8 +308,8 @@ impl PourRecord {
             .collect()
     }
 
-    /// How each paint stands to the plan, those of the plan first. Where one went in too freely, the plan grows with it: what
-    /// is then left to go in brings the ratio back.
+    /// Each paint compared with the plan, planned paints first. If one was overpoured, the plan grows to restore the
+    /// ratio.
     pub fn against_plan(&self) -> Vec<PartStanding> {
         let inside = self.inside();
         let of = |paint| inside.iter().find(|(known, _)| *known == paint).map_or(0.0, |(_, ml)| *ml);
@@ -328,7 +328,7 @@ impl PourRecord {
         planned.chain(extra).collect()
     }
 
-    /// The same record with one tin in place of another.
+    /// Puts one tin in place of another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for step in &mut self.steps {
             if let PourAction::Added { paint, .. } = &mut step.action
@@ -346,7 +346,7 @@ impl PourRecord {
         self
     }
 
-    /// The documents it speaks of.
+    /// Tins that the record refers to.
     pub fn paints(&self) -> Vec<PaintId> {
         let poured = self.steps.iter().filter_map(|step| match step.action {
             PourAction::Added { paint, .. } => Some(paint),
@@ -359,7 +359,7 @@ impl PourRecord {
     }
 }
 
-/// How much a touch of this painter is, ml, and how many weighed touches say so: their median, or [`TOUCH`] of none.
+/// Size of this painter's touch, ml, as the median of the weighed touches, with their number; [`TOUCH`] without any.
 pub fn touch<'a>(records: impl IntoIterator<Item = &'a PourRecord>) -> (f64, usize) {
     let mut weighed: Vec<f64> = records
         .into_iter()

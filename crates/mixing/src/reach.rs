@@ -1,15 +1,15 @@
-//! What no mix of some paints can be, whatever their parts.
+//! Bounds on the colours that mixes of a set of paints can have.
 //!
-//! In a mix of at most n parts each of its paints has a share of 1/n at least. Such mixes lie between the few that have as much as can be
-//! of one paint and one part of each of the others. Below the surface, at every band, K/S of a mix lies between those of these
-//! corners, and so R∞ does; α of the mix lies between theirs too. (Seen through their surfaces the corners do not bound the mix: α
-//! mixes by volume, K and S by strength.) In another state than dry the air of the mix is filled: S is divided by 1 + φ of the mix,
-//! which lies between those of all paints of the search, so each corner is taken at both ends.
+//! In a mix of at most n parts each paint has a share of at least 1/n. So mixes lie between a few corners: as much as
+//! possible of one paint and one part of each other. Below the surface, K/S of a mix lies in every band between those of
+//! the corners, and so does R∞; α of the mix lies between theirs too. (Seen through their surfaces the corners do not
+//! bound the mix: α mixes by volume, K and S by strength.) In a state other than dry the air of the mix is filled: S is
+//! divided by 1 + φ of the mix, which lies between those of all paints, so each corner is taken at both ends.
 //!
-//! The box of curves so bounded is then asked for its extremes along five directions of colour. Lightness follows Y.
-//! a\* = 500 (f(X) − f(Y)): f bends downwards, so that f(X) lies below its tangent at the target, and f(Y) above its chord
-//! over the lightnesses that come near enough; what is left is a straight line in the curve, whose largest value over the box
-//! is found band by band. So for −a\*, b\* and −b\*.
+//! The extremes of this box of curves are then found in five directions of colour. Lightness follows Y. For a\* = 500
+//! (f(X) − f(Y)): f is concave, so f(X) lies below its tangent at the target, and f(Y) above its chord over the
+//! lightnesses that are close enough; the rest is linear in the curve, with its maximum over the box found band by band.
+//! Likewise for −a\*, b\* and −b\*.
 
 use warm_blend_paint::{
     FilmState, Look, Material,
@@ -18,7 +18,7 @@ use warm_blend_paint::{
 };
 use warm_blend_spectral::{BANDS, Lab, lab_f, lab_f_inverse, lab_f_slope};
 
-/// The reach of the paints of a search, and its target.
+/// Bounds for the paints of a search and its target.
 pub(super) struct Reach {
     paints: Vec<Inside>,
     /// Most parts of a mix.
@@ -72,7 +72,7 @@ impl Inside {
 }
 
 impl Reach {
-    /// For mixes of at most so many parts.
+    /// Bounds for mixes of at most this many parts.
     pub(super) fn new(materials: &[&Material], look: Look, target: Lab, parts: u32) -> Self {
         let fills = look.state != FilmState::Dry;
         let voids = || materials.iter().filter(|of| of.stays > 0.0).map(|of| of.voids);
@@ -96,7 +96,7 @@ impl Reach {
         }
     }
 
-    /// Where a colour must lie to be within so much of the target, ΔE00.
+    /// Region that colours within `near` of the target lie in, ΔE00.
     pub(super) fn window(&self, near: f64) -> Window {
         let Lab { l, a, b } = self.target;
         // S_L is 1.75 at most.
@@ -144,7 +144,7 @@ impl Reach {
         (glossy <= dull).then(|| Box { least: high.map(seen), most: low.map(seen), glossy, dull })
     }
 
-    /// False where no mix of the set comes into the window.
+    /// False if no mix of the set lies in the window.
     pub(super) fn may_come_into(&self, window: &Window, set: &[usize]) -> bool {
         if window.open {
             return true;
@@ -200,7 +200,7 @@ struct Box {
     dull: f64,
 }
 
-/// Where colours lie that are near a target.
+/// Region of colours near a target.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Window {
     /// Everything is near enough.

@@ -1,7 +1,7 @@
-//! Kinds of paint and medium, and what each is taken to be until a test says better.
+//! Classes of paint and medium, with the defaults that hold until a test replaces them.
 //!
-//! Every default of this file is marked † : common practice or memory, with no published source. They are starting
-//! values; a painter's own coats to hide and, later, readings replace them.
+//! Every default in this file is marked †: common practice or memory, without a published source. The painter's own coats
+//! to hide and, later, readings take their place.
 
 use crate::state::SEAL;
 use serde::{Deserialize, Serialize};
@@ -46,7 +46,7 @@ pub enum Class {
     ClearCoat,
     /// Drying extender.
     Extender,
-    /// Water: it leaves.
+    /// Water, which evaporates.
     Water,
     /// Clear wax.
     ClearWax,
@@ -56,19 +56,19 @@ pub enum Class {
     TexturePowder,
 }
 
-/// Whether a tin brings colour or only volume.
+/// Whether a product adds colour or only volume.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Role {
-    /// Colours: needs a masstone. Holds the scattering per wet volume against the house white (= 1)†.
+    /// A colour; needs a masstone. Holds the scattering per wet volume relative to the house white (= 1)†.
     Paint {
         /// Relative scattering strength s, no unit.
         strength: f64,
     },
-    /// Thins or carries: no colour of its own to speak of.
+    /// A thinner or carrier with hardly any colour of its own.
     Medium(Medium),
 }
 
-/// What thins a product while it is wet, as its class is usually sold†.
+/// What thins a product while it is wet, as products of its class are usually sold†.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Base {
     /// Water.
@@ -79,16 +79,16 @@ pub enum Base {
     Alcohol,
 }
 
-/// The optics of a clear medium†.
+/// Optics of a clear medium†.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Medium {
     /// K at 730 nm, per mm wet.
     pub k_red: f64,
-    /// K at 380 nm, per mm wet: higher where the medium is a little yellow.
+    /// K at 380 nm, per mm wet; higher for a slightly yellow medium.
     pub k_violet: f64,
     /// S, per mm wet.
     pub s: f64,
-    /// True where it evaporates and leaves no surface of its own.
+    /// True if it evaporates and leaves no surface of its own.
     pub leaves: bool,
 }
 
@@ -120,7 +120,7 @@ const fn medium(
 }
 
 impl Class {
-    /// All classes, paints first, in the order they are offered.
+    /// All classes, paints first, in the order in which they are offered.
     pub const ALL: [Class; Class::VARIANTS.len()] = *Class::VARIANTS.as_array().unwrap();
 
     /// The table of defaults†.
@@ -176,22 +176,23 @@ impl Class {
         matches!(self.role(), Role::Medium(_))
     }
 
-    /// True of what colours are mixed from: no medium, no primer, which is there to block and to hold, and no wax.
+    /// True of the paints that colours are mixed from. Excludes mediums, wax, and primer, which is there to block and to
+    /// hold.
     pub const fn makes_colours(self) -> bool {
         !self.is_medium() && !matches!(self, Class::Primer | Class::TintedWax)
     }
 
-    /// The same of plain colours: flakes glint, and nothing plain is mixed from them.
+    /// True of paints that plain colours are mixed from. Excludes metallics, whose flakes glint.
     pub const fn makes_plain_colours(self) -> bool {
         self.makes_colours() && !matches!(self, Class::Metallic)
     }
 
-    /// The same of colours that stir into each other, into water and into water-based mediums.
+    /// True of paints that plain colours are mixed from with water and water-based mediums.
     pub const fn makes_water_based_colours(self) -> bool {
         self.makes_plain_colours() && matches!(self.base(), Base::Water)
     }
 
-    /// What thins it.
+    /// What thins the product.
     pub const fn base(self) -> Base {
         match self {
             Class::Oil | Class::Alkyd | Class::GelStain | Class::ClearWax | Class::TintedWax => Base::Oil,
@@ -200,7 +201,7 @@ impl Class {
         }
     }
 
-    /// True of wax, clear or coloured: nothing but wax sticks to it.
+    /// True of wax, clear or coloured, to which only wax sticks.
     pub const fn is_wax(self) -> bool {
         matches!(self, Class::ClearWax | Class::TintedWax)
     }
@@ -210,7 +211,7 @@ impl Class {
         matches!(self, Class::Oil | Class::Alkyd)
     }
 
-    /// True of paint that stays open to what lies on it: it drinks in water, glaze and the colour of a wax.
+    /// True of paint that stays porous when dry and absorbs water, glaze and the colour of a wax.
     pub const fn is_porous(self) -> bool {
         matches!(self, Class::Chalk | Class::Clay | Class::Milk)
     }
@@ -220,7 +221,7 @@ impl Class {
         self.row().sheen
     }
 
-    /// φ: share by which the air in its dry, unsealed film adds to the scattering.
+    /// φ: the factor, less 1, by which air in the dry, unsealed film raises its scattering.
     pub const fn voids(self) -> f64 {
         self.row().voids
     }
@@ -234,7 +235,7 @@ impl Class {
         }
     }
 
-    /// Mass of a millilitre of wet product, g†: what is taken where the tin does not say. Of water 0.998 (at 20 °C).
+    /// Mass of a millilitre of wet product, g†, if the tin does not state it. Water: 0.998 (at 20 °C).
     pub const fn density(self) -> f64 {
         match self {
             Class::Chalk | Class::Primer | Class::Oil => 1.4,
@@ -253,7 +254,7 @@ impl Class {
         }
     }
 
-    /// S of its wet film on top of what it keeps, 1/mm.
+    /// Additional S of the wet film, 1/mm, which disappears on drying.
     pub const fn milk(self) -> f64 {
         self.row().milk
     }

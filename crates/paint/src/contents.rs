@@ -1,17 +1,17 @@
-//! What is in a pot as the rules of the trade see it: products and their parts, without their colours.
+//! The contents of a pot as the rules of the trade see them: products and parts, without colours.
 
 use crate::{Base, Class, Specials};
 
-/// A product: its class, and what its own tin states where that differs from the class.
+/// A product: its class, and what its tin states where that differs.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Product {
     /// Kind of product.
     pub class: Class,
-    /// What the tin states.
+    /// What the tin itself states.
     pub specials: Specials,
 }
 
-/// Products in a pot with their parts by volume, in the order they were poured.
+/// Products in a pot with their parts by volume, in the order in which they were poured.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Contents(Vec<(Product, f64)>);
 
@@ -23,7 +23,7 @@ impl From<Class> for Product {
 }
 
 impl Product {
-    /// What thins it: as the tin states, else as its class is usually sold†.
+    /// What thins it, as the tin states; otherwise as usual for its class†.
     pub fn base(&self) -> Base {
         match (self.class.base(), self.specials.solvent_borne) {
             (_, Some(false)) => Base::Water,
@@ -32,12 +32,13 @@ impl Product {
         }
     }
 
-    /// True if it dries by giving off solvent rather than water: as the tin states, else as its class is usually sold†.
+    /// True if it dries by giving off solvent rather than water, as the tin states; otherwise as usual for its class†.
     pub fn is_solvent_borne(&self) -> bool {
         self.base() != Base::Water
     }
 
-    /// True if it keeps tannin and old stain from coming through: as the tin states, else true of primer and shellac†.
+    /// True if it keeps tannin and old stain from bleeding through, as the tin states; otherwise true of primer and
+    /// shellac†.
     pub fn blocks_stains(&self) -> bool {
         self.specials.blocks_stains.unwrap_or(matches!(self.class, Class::Primer | Class::Shellac))
     }
@@ -79,7 +80,7 @@ impl Contents {
         self.0.iter().any(|(product, _)| product.class.is_wax())
     }
 
-    /// Share of what stays once water has left, 0 to 1, that satisfies a condition; 0 for an empty pot.
+    /// Share, 0 to 1, of products that satisfy a condition in what remains once water has evaporated; 0 for an empty pot.
     pub fn share(&self, of: impl Fn(&Product) -> bool) -> f64 {
         let sum = |of: &dyn Fn(&Product) -> bool| -> f64 {
             self.0.iter().filter(|(product, _)| of(product)).map(|(_, parts)| parts).sum()
@@ -88,7 +89,7 @@ impl Contents {
         if all > 0.0 { sum(&|product| product.class != Class::Water && of(product)) / all } else { 0.0 }
     }
 
-    /// True if more than half of what stays satisfies a condition.
+    /// True if products that satisfy a condition make up more than half of what remains once water has evaporated.
     pub fn is_mostly(&self, of: impl Fn(&Product) -> bool) -> bool {
         self.share(of) > 0.5
     }
@@ -98,12 +99,12 @@ impl Contents {
         self.is_mostly(Product::is_solvent_borne)
     }
 
-    /// True if it keeps tannin and old stain back.
+    /// True if it keeps tannin and old stain from bleeding through.
     pub fn blocks_stains(&self) -> bool {
         self.is_mostly(Product::blocks_stains)
     }
 
-    /// The class with the most parts; of equals the first.
+    /// The class with the most parts; the first of equals.
     pub fn main_class(&self) -> Option<Class> {
         let parts = |class| self.0.iter().filter(|(product, _)| product.class == class).map(|(_, p)| p).sum();
         let mut best: Option<(Class, f64)> = None;

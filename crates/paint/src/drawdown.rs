@@ -1,14 +1,14 @@
-//! The drawdown: how a paint is shown everywhere.
+//! The drawdown: the form in which every paint is shown.
 //!
-//! A wedge of wet film over a strip that is half white, half black: thick at one end, where it shows its masstone, and
-//! drawn out to a wash at the other, where it shows its undertone and how well it hides.
+//! A wedge of wet film over a strip that is half white, half black. The thick end shows the masstone; the thin end shows
+//! the undertone and how well the paint hides.
 
 use warm_blend_spectral::{Light, OnScreen};
 
 use crate::hiding::{chart_black, chart_white};
 use crate::{Material, Microns, Seen};
 
-/// How many places along the wedge are computed.
+/// Number of places computed along the wedge.
 pub const STOPS: usize = 28;
 
 /// Wet thickness at the thick end and at the thin end, µm†: many coats, and a patted-out wash.
@@ -18,7 +18,7 @@ const THIN: f64 = 3.0;
 /// Share of the length that is at full thickness.
 const PLATEAU: f64 = 0.3;
 
-/// A wedge of film as a screen shows it, evenly spaced from thick to thin.
+/// A wedge of film as a screen shows it, at even distances from thick to thin.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Drawdown {
     /// Over the white half of the chart.
@@ -36,7 +36,7 @@ impl Drawdown {
     }
 }
 
-/// Thickness at stop `i`: even for the first part, then falling by equal ratios, as a blade lifts.
+/// Thickness at stop `i`: constant at first, then falling by equal ratios, as a blade lifts.
 pub(crate) fn thickness(i: usize) -> Microns {
     let along = i as f64 / (STOPS - 1) as f64;
     let down = ((along - PLATEAU) / (1.0 - PLATEAU)).max(0.0);

@@ -1,14 +1,14 @@
-//! Absorption and scattering, and a film of them over a ground.
+//! Absorption and scattering, and a film over a ground.
 //!
-//! A thick film is that of P. Kubelka and F. Munk, *Z. tech. Phys.* 12 (1931) 593:
+//! A thick film follows P. Kubelka and F. Munk, *Z. tech. Phys.* 12 (1931) 593:
 //!
 //! ```text
 //! R∞ = S / (K + S + √(K(K + 2S)))
 //! ```
 //!
-//! A film of thickness X over a ground lets light through, and there two fluxes are too few: see [`Undersurface`] for the two cones
-//! that light runs in. In them a film is solved as P. Kubelka (*J. Opt. Soc. Am.* 38 (1948) 448) solved it for two fluxes. With σ the
-//! path through a film of thickness 1 in each cone, K the absorption and q the scattering,
+//! For a film of thickness X over a ground, two fluxes are too few: see [`Undersurface`] for the two cones in which light
+//! travels. Within them a film is solved as P. Kubelka (*J. Opt. Soc. Am.* 38 (1948) 448) solved it for two fluxes. With
+//! σ the path through a film of thickness 1 in each cone, K the absorption and q the scattering,
 //!
 //! ```text
 //! Λ = diag(σ (K/2 + q))       what a cone loses on its way
@@ -17,11 +17,11 @@
 //! R = (1 + Z)⁻¹ − (1 + Z')⁻¹,     T = (1 + Z)⁻¹ + (1 + Z')⁻¹ − 1
 //! ```
 //!
-//! and a film over a ground is R + T G (1 − R G)⁻¹ T. Nothing here divides by K, S or X, so that pure absorbers, pure scatterers, no film
-//! and thick films are ordinary values.
+//! and a film over a ground is R + T G (1 − R G)⁻¹ T. Nothing is divided by K, S or X, so that pure absorbers, pure
+//! scatterers, and films of zero or great thickness need no special case.
 //!
-//! K is the same in both. q follows from S and K/S: it is what makes a thick film look as R∞ does, 1.2 S where little is absorbed and more
-//! in the dark.
+//! K is the same in both theories. q follows from S and K/S so that a thick film looks like R∞: 1.2 S where little is
+//! absorbed, and more in dark films.
 
 use std::sync::LazyLock;
 
@@ -45,19 +45,19 @@ pub struct Optics {
 }
 
 impl Optics {
-    /// K and S by band, 1/mm. Negative values and NaN are read as 0, and infinities as 10⁹.
+    /// Makes optics of K and S by band, 1/mm. Negative values and NaN become 0, infinities 10⁹.
     pub fn new(k: [f64; BANDS], s: [f64; BANDS]) -> Self {
         let tidy = |v: f64| v.max(0.0).min(1e9);
         Self { k: k.map(tidy), s: s.map(tidy) }
     }
 
-    /// A film of the K/S that goes with `inside` (reflectance of a thick film below its surface, inside (0, 1)) and
-    /// of scattering `s`, 1/mm, in every band: K/S = (1 − R)²/2R.
+    /// Optics of a film that has the reflectance `inside` (below its surface, inside (0, 1)) when thick, and the
+    /// scattering `s`, 1/mm, in every band: K/S = (1 − R)²/2R.
     pub fn of_thick_film(inside: &Reflectance, s: f64) -> Self {
         Self::of_masstone(inside, [s; BANDS])
     }
 
-    /// The same where S is not alike in all bands.
+    /// Optics of a film that has the reflectance `inside` when thick, and the scattering `s`, 1/mm, by band.
     pub fn of_masstone(inside: &Reflectance, s: [f64; BANDS]) -> Self {
         Self::new(std::array::from_fn(|i| s[i] * k_over_s(inside.bands()[i])), s)
     }
@@ -72,7 +72,7 @@ impl Optics {
         &self.s
     }
 
-    /// The same absorption, and in every band a scattering of `share` times its own and `more` (1/mm).
+    /// Optics of the same K, with S multiplied by `share` and raised by `more` (1/mm) in every band.
     pub fn scattering(&self, share: f64, more: f64) -> Self {
         Self::new(self.k, self.s.map(|s| s * share + more))
     }
@@ -102,7 +102,7 @@ impl Optics {
         Undersurface::from_fn(|i| Sheet::of(self.k[i], self.s[i], x).over(ground.bands()[i]))
     }
 
-    /// A film so thick that no ground shows.
+    /// A film too thick for any ground to show.
     pub fn thick(&self) -> Undersurface {
         Undersurface::from_fn(|i| Modes::of(self.k[i], self.s[i]).thick())
     }
@@ -251,24 +251,24 @@ impl Sheet {
     }
 }
 
-/// What leaves of one band of a film over a ground, 0..=1 ([`emerging`](crate::surface::emerging) says what is seen of it): K and S in
-/// 1/mm, `x` in mm.
+/// Light that leaves one band of a film over a ground, 0..=1 ([`emerging`](crate::surface::emerging) converts it to what
+/// is seen). K and S in 1/mm, `x` in mm.
 #[inline]
 pub fn leaving_film(k: f64, s: f64, x: f64, ground: Cones) -> f64 {
     Sheet::of(k, s, x).over(ground).leaving()
 }
 
-/// A film alone, to be laid over many grounds.
+/// Reflection and transmission of a film alone, to be applied to many grounds.
 #[derive(Debug, Clone)]
 pub struct FilmTransfer([Sheet; BANDS]);
 
 impl FilmTransfer {
-    /// What comes through of diffuse light from one side to the other, on average.
+    /// Mean transmittance for diffuse light.
     pub fn lets_through(&self) -> f64 {
         self.0.iter().map(|sheet| sheet.passes.of_diffuse()).sum::<f64>() / BANDS as f64
     }
 
-    /// Lays it over a ground.
+    /// Lays the film over a ground.
     pub fn lay_over(&self, ground: &mut Undersurface) {
         for (ground, sheet) in ground.bands_mut().iter_mut().zip(&self.0) {
             *ground = sheet.over(*ground);
@@ -276,13 +276,13 @@ impl FilmTransfer {
     }
 }
 
-/// One band of an endlessly thick film, R∞.
+/// R∞ of one band: reflectance of an infinitely thick film.
 #[inline]
 pub fn thick_film(k: f64, s: f64) -> f64 {
     s / (k + s + (k * (k + 2.0 * s)).sqrt()).max(f64::MIN_POSITIVE)
 }
 
-/// K/S of a thick film's reflectance.
+/// K/S of a thick film of this reflectance.
 pub fn k_over_s(r: f64) -> f64 {
     (1.0 - r) * (1.0 - r) / (2.0 * r)
 }

@@ -1,8 +1,7 @@
 //! Hiding power: how many coats until the ground no longer shows.
 //!
-//! A film hides when its luminance over black is 98 % of that over white (contrast ratio, ASTM D2805 and
-//! ISO 6504-3, seen in daylight). Kubelka's film depends on K/S and on the product S X, so the coats a paint needs
-//! say what its S is.
+//! A film hides when its luminance over black is 98 % of that over white (contrast ratio, ASTM D2805 and ISO 6504-3, in
+//! daylight). It depends only on K/S and S X, so the number of coats a paint needs reveals its S.
 
 use std::sync::LazyLock;
 
@@ -26,13 +25,13 @@ const HOUSE_WHITE_COATS: f64 = 2.0;
 const CHART_WHITE: f64 = 0.80;
 const CHART_BLACK: f64 = 0.01;
 
-/// The white half of a hiding chart as a film lies on it, below the surface.
+/// White half of a hiding chart below the surface of a film.
 pub fn chart_white() -> &'static Undersurface {
     static WHITE: LazyLock<Undersurface> = LazyLock::new(|| chart(CHART_WHITE));
     &WHITE
 }
 
-/// The black half.
+/// Black half of a hiding chart below the surface of a film.
 pub fn chart_black() -> &'static Undersurface {
     static BLACK: LazyLock<Undersurface> = LazyLock::new(|| chart(CHART_BLACK));
     &BLACK
@@ -53,18 +52,18 @@ pub fn contrast_ratio(film: &Optics, surface: SurfaceReflection, x: Microns) -> 
     luminance(chart_black()) / luminance(chart_white())
 }
 
-/// How many brushed coats (90 µm wet each†) it takes to hide black and white.
+/// Number of brushed coats (90 µm wet each†) that hide black and white.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
 #[serde(try_from = "f64", into = "f64")]
 pub struct CoatsToHide(f64);
 
-/// A number of coats that cannot be.
+/// An impossible number of coats.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 #[error("coats to cover: {0}; use 0.25 to 20")]
 pub struct NotCoats(BadMeasure);
 
 impl CoatsToHide {
-    /// A quarter of a coat to twenty.
+    /// Accepts a quarter of a coat to twenty.
     pub fn new(coats: f64) -> Result<Self, NotCoats> {
         in_range(coats, 0.25, 20.0).map(Self).map_err(NotCoats)
     }
@@ -74,24 +73,24 @@ impl CoatsToHide {
         self.0
     }
 
-    /// True of the first coat and less: it tells the most coats that are needed, not how many.
+    /// True of one coat or less, which is only an upper bound: one coat hides, but a thinner one might have done.
     pub fn is_a_bound(self) -> bool {
         self.0 <= 1.0
     }
 
-    /// How many coats a film under a surface needs; None beyond twenty, where it is a glaze rather than a paint. Below a quarter of
-    /// a coat the answer is a quarter.
+    /// Number of coats that a film under a surface needs; at least a quarter of a coat. `None` beyond twenty, where it is
+    /// a glaze rather than a paint.
     pub fn of(film: &Optics, surface: SurfaceReflection) -> Option<Self> {
         thickness_to_hide(film, surface, 20.0 * COAT).map(|x| Self((x / COAT).max(0.25)))
     }
 
-    /// Whether there is such a number at all, which is found much sooner than the number.
+    /// True if twenty coats hide. Much quicker than finding their number.
     pub fn are_enough(film: &Optics, surface: SurfaceReflection) -> bool {
         hides(film, surface, 20.0 * COAT)
     }
 
-    /// The level of S, 1/mm, of a paint that hides in so many coats: `inside` is its masstone below the surface, `run` its S by band
-    /// against that level.
+    /// S, 1/mm, of a paint that hides in this many coats. `inside` is its masstone below the surface, `run` its S by band
+    /// relative to that level.
     pub fn scattering(self, inside: &Reflectance, run: &[f64; BANDS], sheen: SurfaceReflection) -> f64 {
         let unit = Optics::of_masstone(inside, *run);
         // With S = 1 per mm the film hides at X mm: only S X matters, and X is given by the coats. 10⁶ µm with
@@ -115,7 +114,7 @@ impl From<CoatsToHide> for f64 {
     }
 }
 
-/// S, 1/mm, of the house white that relative strengths refer to: a neutral matt white of 88 % that hides in two coats†.
+/// S, 1/mm, of the house white, the unit of relative strength: a neutral matt white of 88 % that hides in two coats†.
 pub fn house_white_scattering() -> f64 {
     static S: LazyLock<f64> = LazyLock::new(|| {
         let seen = Reflectance::grey(0.88);

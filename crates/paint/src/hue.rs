@@ -3,15 +3,15 @@
 use strum::VariantArray as _;
 use warm_blend_spectral::Lab;
 
-/// A family of hue; the borders are common practice†.
+/// A family of hues; the boundaries are common practice†.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::IntoStaticStr, strum::VariantArray)]
 #[strum(serialize_all = "kebab-case")]
 pub enum HueFamily {
-    /// Light and hardly coloured.
+    /// Light, with hardly any chroma.
     White,
-    /// Hardly coloured.
+    /// Medium, with hardly any chroma.
     Grey,
-    /// Dark and hardly coloured.
+    /// Dark, with hardly any chroma.
     Black,
     /// Dark or dull red to yellow.
     Brown,
@@ -30,7 +30,7 @@ pub enum HueFamily {
 }
 
 impl HueFamily {
-    /// All, in the order of a shelf.
+    /// All families, in the order of a shelf.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// The family of a colour in daylight.

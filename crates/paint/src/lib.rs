@@ -1,4 +1,4 @@
-//! A tin of paint and what it does to light: alone, stirred with others, over any ground, wet, dry and sealed.
+//! A tin of paint and what it does to light: alone, mixed with others, over any ground, wet, dry or sealed.
 //!
 //! | question | where |
 //! |---|---|
@@ -17,11 +17,11 @@
 //! | what is a tin besides its colour? | [`Condition`], [`Note`], [`Specials`] |
 //! | what do the rules of the trade ask of a pot? | [`Product`], [`Contents`] |
 //!
-//! The model is the two-constant theory of Kubelka and Munk (1931) with Saunderson's (1942) surface, on the 36
-//! bands of `warm-blend-spectral`. Lengths are mm or µm of *wet* paint, K and S are per mm, volumes are wet.
+//! The model is the two-constant theory of Kubelka and Munk (1931) with the surface of Saunderson (1942), in the 36 bands
+//! of `warm-blend-spectral`. Lengths are mm or µm of *wet* paint, K and S are per mm, volumes are wet.
 //!
-//! What this crate leaves out: how sure any of it is (`warm-blend-learn`), searches (`warm-blend-mixing`), layers
-//! (`warm-blend-board`), storage, HTTP, pictures and file formats. It does no input or output at all.
+//! Uncertainty is in `warm-blend-learn`, searches are in `warm-blend-mixing`, layers in `warm-blend-board`. Storage,
+//! HTTP, pictures and file formats are elsewhere too: this crate does no input or output.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]

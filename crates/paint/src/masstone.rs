@@ -1,4 +1,4 @@
-//! The colour of a paint as it is known, and the material that it makes.
+//! The known colour of a paint, and the material derived from it.
 
 use serde::{Deserialize, Deserializer, Serialize};
 use warm_blend_spectral::{
@@ -13,7 +13,7 @@ use crate::{Class, CoatsToHide, Material, Medium, Optics, Role, SurfaceReflectio
 /// How much of what the usual surface of a class reflects the surface of a tin does, whatever its colour†.
 const SURE_OF_SURFACE: f64 = 0.85;
 
-/// The colour of a thick, dry, unsealed film, as it is known.
+/// Known colour of a thick, dry, unsealed film.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(try_from = "Colour", into = "Colour")]
 pub enum Masstone {
@@ -23,7 +23,7 @@ pub enum Masstone {
     Lab(Lab),
 }
 
-/// A colour as it is written: either a hex code or L*, a*, b*.
+/// A colour as written: either a hex code or L*, a*, b*.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Colour {
@@ -37,16 +37,16 @@ pub struct Colour {
     pub lab: Option<[f64; 3]>,
 }
 
-/// A text that is no colour of a surface.
+/// A text that is not the colour of a surface.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadColour {
-    /// Neither form, or both.
+    /// Neither form was given, or both were.
     #[error("give the colour one way only: hex or lab")]
     NotOnce,
     /// Not a hex code.
     #[error(transparent)]
     Hex(#[from] HexError),
-    /// Of no surface.
+    /// No surface can have this colour.
     #[error(transparent)]
     Impossible(#[from] Unreachable),
 }
@@ -87,7 +87,7 @@ impl From<Masstone> for Colour {
 }
 
 impl Colour {
-    /// What it is of a surface, which can be.
+    /// Checks that a surface can have this colour.
     pub fn of_a_surface(&self) -> Result<Masstone, BadColour> {
         let masstone = Masstone::try_from(self.clone())?;
         masstone.reflectance()?;
@@ -123,8 +123,8 @@ impl Masstone {
         }
     }
 
-    /// The smoothest curve of this colour that a paint of a class can have: whatever the film absorbs, its surface reflects a part of every
-    /// band.
+    /// The smoothest curve of this colour that a paint of a class can have: the surface reflects part of every band,
+    /// whatever the film absorbs.
     pub fn reflectance_of_class(self, class: Class) -> Result<Reflectance, Unreachable> {
         smoothest_above(SURE_OF_SURFACE * K1 * class.sheen(), self.lab())
     }
@@ -138,7 +138,7 @@ impl Masstone {
 /// Why a tin has no known optics.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadPaint {
-    /// A paint whose colour was not given.
+    /// The paint has no colour.
     #[error("no colour set; enter a hex code such as #b08d57, or L*, a*, b*")]
     NoColour,
     /// A colour that no surface can have.
@@ -147,8 +147,8 @@ pub enum BadPaint {
 }
 
 impl Material {
-    /// The material of a product of a class, from what is known of it: K/S from the masstone, S from the coats to hide,
-    /// or else from the class. A medium has its class's optics.
+    /// Material of a product of a class from what is known of it: K/S from the masstone, S from the coats to hide, or
+    /// else from the class. A medium has the optics of its class.
     pub fn of(
         class: Class,
         masstone: Option<Masstone>,

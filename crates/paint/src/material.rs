@@ -13,24 +13,24 @@ pub struct Material {
     pub optics: Optics,
     /// The surface it dries to, unsealed.
     pub sheen: SurfaceReflection,
-    /// Share of the wet volume that stays and makes the surface, 0..=1: water leaves.
+    /// Share of the wet volume that remains in the dry film, 0..=1; water does not.
     pub stays: f64,
-    /// φ: share by which the air in the dry, unsealed film adds to its scattering; 0 for a closed film.
+    /// φ: the factor, less 1, by which air in the dry, unsealed film raises its scattering; 0 for a closed film.
     pub voids: f64,
-    /// Scattering of the wet film on top of what it keeps, 1/mm: a water-based binder is milky until it dries.
+    /// Additional scattering of the wet film, 1/mm: a water-based binder is milky until it dries.
     pub milk: f64,
-    /// Share of the area that flakes cover, 0..=1: they shine at the mirror angle, which no flat colour shows.
+    /// Share of the area covered by flakes, 0..=1. They glint at the mirror angle, which a flat colour cannot show.
     pub lustre: f64,
 }
 
 impl Material {
-    /// A closed film without air, milk or flakes, all of which stays.
+    /// A closed film without air, milkiness or flakes, of which nothing evaporates.
     pub fn closed(optics: Optics, sheen: SurfaceReflection) -> Self {
         Self { optics, sheen, stays: 1.0, voids: 0.0, milk: 0.0, lustre: 0.0 }
     }
 
-    /// What flakes show at the mirror angle, mixed with what lies between them by their share of the area: a flake mirrors
-    /// the colour of the paint at its brightest†.
+    /// Reflectance at the mirror angle: flakes and the paint between them, weighted by area. A flake mirrors the colour
+    /// of the paint at its brightest†.
     pub fn specular_reflectance(&self) -> Reflectance {
         const MIRROR: f64 = 0.92;
         let face = self.swatch_reflectance();
@@ -41,7 +41,7 @@ impl Material {
         })
     }
 
-    /// Dry, unsealed and thick: the reflectance that is seen where nothing beneath shows.
+    /// Reflectance of the dry, unsealed material too thick for any ground to show.
     pub fn masstone(&self) -> Reflectance {
         let (k, s) = (self.optics.k(), self.optics.s());
         let surface = self.sheen.alpha() * K1;
@@ -52,36 +52,36 @@ impl Material {
         })
     }
 
-    /// What is seen of a film of wet thickness `x` over a ground.
+    /// Reflectance of a film of wet thickness `x` over a ground.
     pub fn film(&self, x: Microns, ground: &Undersurface) -> Reflectance {
         self.sheen.seen(&self.optics.over(x, ground))
     }
 
-    /// Brushed coats until black and white no longer show; none of a glaze.
+    /// Number of brushed coats until black and white no longer show; `None` for a glaze.
     pub fn coats_to_hide(&self) -> Option<CoatsToHide> {
         CoatsToHide::of(&self.optics, self.sheen)
     }
 
-    /// Whether it hides within twenty coats.
+    /// True if it hides within twenty coats.
     pub fn hides(&self) -> bool {
         CoatsToHide::are_enough(&self.optics, self.sheen)
     }
 
-    /// The one flat colour that stands for it: the masstone of what hides within twenty coats, and of a clear medium or a
-    /// thin glaze one coat over the white of a hiding chart, because nobody ever sees those thick.
+    /// The one flat colour that represents it: the masstone if it hides within twenty coats; otherwise one coat over the
+    /// white of a hiding chart, because nobody sees a clear medium or a glaze in a thick layer.
     pub fn swatch_reflectance(&self) -> Reflectance {
         self.swatch_reflectance_if(self.hides())
     }
 
-    /// The same where it is known whether it hides.
+    /// [`Material::swatch_reflectance`] of a material that is known to hide or not to hide.
     pub fn swatch_reflectance_if(&self, hides: bool) -> Reflectance {
         if hides { self.masstone() } else { self.film(Microns::of(COAT), chart_white()) }
     }
 
     /// The same film in another state, as a material of its own.
     ///
-    /// Wet or sealed, the air in it is filled and scatters no more: S falls to S/(1 + φ), which deepens a porous paint.
-    /// A wet surface is a gloss one, and the binder is milky. A seal lays its own surface over one that is duller.
+    /// In a wet or sealed film the air is filled and no longer scatters: S falls to S/(1 + φ), which deepens a porous
+    /// paint. A wet surface is glossy and its binder milky. A seal covers a duller surface with its own.
     pub fn in_state(&self, state: FilmState) -> Self {
         let filled = |milk| self.optics.scattering(1.0 / (1.0 + self.voids), milk);
         match state {
@@ -99,7 +99,7 @@ impl Material {
         }
     }
 
-    /// The same colour, `ln` stronger on a logarithmic scale: so much more of its pigments in the same volume.
+    /// The same colour with e^`ln` times the tinting strength: that much more of its pigments in the same volume.
     pub fn stronger(&self, ln: f64) -> Self {
         let times = |of: &[f64; BANDS]| of.map(|v| v * ln.exp());
         Self { optics: Optics::new(times(self.optics.k()), times(self.optics.s())), ..self.clone() }

@@ -1,4 +1,4 @@
-//! Parts as a painter measures them: in cups, spoons, fluid ounces or millilitres, and what rounding to them does.
+//! Parts in a painter's measures (cups, spoons, fluid ounces, millilitres), and the effect of rounding to them.
 
 use serde::{Deserialize, Serialize};
 use strum::VariantArray as _;
@@ -7,7 +7,7 @@ use warm_blend_spectral::{Light, difference};
 use crate::quantity::in_range;
 use crate::{BadMeasure, Material, Millilitres, NothingToMix, Parts, mix};
 
-/// Something to measure with.
+/// A unit of volume that a painter measures with.
 #[derive(
     Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::IntoStaticStr, strum::VariantArray,
 )]
@@ -48,18 +48,18 @@ pub enum Measure {
 }
 
 impl Measure {
-    /// From the largest of either system to the smallest.
+    /// All measures, largest first, of both systems.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
-    /// So many of it: what is wrong with a count is said of the count, not of what it comes to in ml.
+    /// Volume of `count` of this measure. An error names the count, not the volume.
     pub fn times(self, count: f64) -> Result<Millilitres, BadMeasure> {
         Millilitres::new(
             in_range(count, 0.0, (Millilitres::MOST / self.millilitres()).floor())? * self.millilitres(),
         )
     }
 
-    /// What it holds, ml, exactly: a US gallon is 231 cubic inches of 25.4 mm (NIST Special Publication 811 (2008), appendix B.6), and
-    /// every smaller measure a whole share of it.
+    /// Volume in ml, exact: a US gallon is 231 cubic inches of 25.4 mm (NIST Special Publication 811 (2008), appendix
+    /// B.6), and every smaller measure a whole fraction of it.
     pub const fn millilitres(self) -> f64 {
         const GALLON: f64 = 231.0 * 16.387_064;
         match self {
@@ -81,7 +81,7 @@ impl Measure {
         self.into()
     }
 
-    /// What it is called, of one and of many.
+    /// Names, singular and plural.
     pub const fn names(self) -> [&'static str; 2] {
         match self {
             Measure::Gallon => ["gallon", "gallons"],
@@ -98,8 +98,8 @@ impl Measure {
         }
     }
 
-    /// What to measure additions to so much with, in the same system: the largest of which a quarter (or one, of a
-    /// millilitre or a drop) is a sixtieth of the pot at most†.
+    /// Measure for additions to a pot, in the same system: the largest whose least amount (a quarter, or one millilitre
+    /// or drop) is at most a sixtieth of the pot†.
     pub fn for_additions(self, pot: Millilitres) -> Measure {
         let metric = matches!(self, Measure::Litre | Measure::Millilitre | Measure::Drop);
         let spoons = [Measure::Cup, Measure::FluidOunce, Measure::Tablespoon, Measure::Teaspoon];
@@ -109,7 +109,7 @@ impl Measure {
         choices.iter().find(fine).copied().unwrap_or(Measure::Drop)
     }
 
-    /// The least that can be measured with it, ml.
+    /// Least amount that can be measured with it, ml.
     pub const fn least(self) -> f64 {
         self.finest() * self.millilitres()
     }
@@ -125,25 +125,25 @@ impl Measure {
     }
 }
 
-/// A batch measured out in one kind of measure, or in a larger and a smaller one.
+/// A batch in one measure, or in a larger and a smaller one.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Rounded {
-    /// What it is measured with.
+    /// The measure.
     pub measure: Measure,
-    /// How many of it, by component.
+    /// Number of measures of each component.
     pub counts: Vec<f64>,
-    /// A smaller measure for the rest of each component, with how many of it.
+    /// A smaller measure for the remainder, and the number of each component.
     pub and: Option<(Measure, Vec<f64>)>,
-    /// What the batch comes to, ml.
+    /// Volume of the rounded batch, ml.
     pub total: f64,
-    /// That over what was asked for.
+    /// Volume of the rounded batch divided by the volume asked for.
     pub ratio: f64,
-    /// How far the rounding moves the colour, ΔE00.
+    /// Colour difference caused by rounding, ΔE00.
     pub shift: f64,
 }
 
 impl Rounded {
-    /// How much of each component it is, ml.
+    /// Volume of each component, ml.
     pub fn amounts(&self) -> impl Iterator<Item = f64> {
         self.counts.iter().enumerate().map(|(i, count)| {
             let rest = self.and.as_ref().map_or(0.0, |(measure, rest)| rest[i] * measure.millilitres());
@@ -151,7 +151,7 @@ impl Rounded {
         })
     }
 
-    /// How much of each component it is, as it is measured: `3 tbsp and 4 drops`.
+    /// Amount of each component as text: `3 tbsp and 4 drops`.
     pub fn words(&self) -> Vec<String> {
         let word = |(i, count): (usize, &f64)| {
             let rest = self.and.as_ref().map(|(measure, rest)| (*measure, rest[i]));
@@ -162,7 +162,7 @@ impl Rounded {
         self.counts.iter().enumerate().map(word).collect()
     }
 
-    /// Whether it is as much as was asked for, near enough.
+    /// True if the rounded batch is close enough to the volume asked for.
     pub fn keeps_the_batch(&self) -> bool {
         (self.ratio - 1.0).abs() <= KEPT
     }
@@ -190,11 +190,11 @@ const KEPT: f64 = 0.05;
 /// Most spoonfuls that anybody counts†.
 const COUNTED: f64 = 60.0;
 
-/// A batch of a mix in each measure, rounded to what can be measured with it: those whose rounding nobody sees first, by how
-/// few spoonfuls they take; then the rest by how little they move the colour; last those that come to more or less than was
-/// asked for. Two measures together are offered where none alone comes close enough. Measures in which a part would be none, or
-/// that would have to be counted past sixty, are left out, and litres of less than one. Of a component of which there is `at_most` so
-/// many ml no more is measured out.
+/// Ways to measure a batch of a mix, each rounded to what can be measured. First come those whose rounding cannot be
+/// seen, fewest measures first; then the rest by how little the colour changes; last those that make too much or too
+/// little. Two measures are combined where one alone is not close enough. Left out: measures that would round a component
+/// to nothing or need more than sixty of it, and less than a litre in litres. A component listed in `at_most` is limited
+/// to that many ml.
 pub fn measured(
     components: &[(Parts, &Material)],
     batch: Millilitres,
@@ -263,24 +263,23 @@ pub fn measured(
     Ok(all)
 }
 
-/// An amount in a measure, as it is said: `1½ cups`.
+/// An amount in a measure as text: `1½ cups`.
 pub fn amount(ml: f64, measure: Measure) -> String {
     let count = ml / measure.millilitres();
     let [one, many] = measure.names();
     format!("{} {}", counted((count * 1e6).round() / 1e6), if count <= 1.0 + 1e-9 { one } else { many })
 }
 
-/// About so much in a measure, to the least that can be measured with it: `3¼ tsp`, `under ¼ tsp`.
+/// An amount in a measure as text, rounded to what can be measured: `3¼ tsp`, `under ¼ tsp`.
 pub fn about(ml: f64, measure: Measure) -> String {
-    let least = measure.least();
-    match (ml / least).round() {
-        steps if steps > 0.0 => amount(steps * least, measure),
+    match about_count(ml, measure) {
+        count if count > 0.0 => amount(count * measure.millilitres(), measure),
         _ if ml <= 0.0 => amount(0.0, measure),
-        _ => format!("under {}", amount(least, measure)),
+        _ => format!("under {}", amount(measure.least(), measure)),
     }
 }
 
-/// How many of a measure that is, to the least that can be measured with it.
+/// Number of measures, rounded to what can be measured.
 pub fn about_count(ml: f64, measure: Measure) -> f64 {
     (ml / measure.least()).round() * measure.least() / measure.millilitres()
 }

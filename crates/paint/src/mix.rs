@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use crate::quantity::in_range;
 use crate::{BadMeasure, Material, Optics, SurfaceReflection};
 
-/// Parts by wet volume: a thousandth of a part to a hundred thousand.
+/// Parts by wet volume, 0.001 to 100 000.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd, Serialize, Deserialize)]
 #[serde(try_from = "f64", into = "f64")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -17,18 +17,18 @@ pub enum BadParts {
     /// Zero: the paint is not in the mix at all.
     #[error("0 parts is too little; use at least 0.001, or remove the paint")]
     Zero,
-    /// Negative, absurdly large, or no number.
+    /// Negative, too large or not a number.
     #[error("parts: {0}")]
     Range(BadMeasure),
 }
 
-/// No component at all.
+/// A mix without components.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 #[error("the pot is empty; add at least one paint")]
 pub struct NothingToMix;
 
 impl Parts {
-    /// 0.001 to 100 000.
+    /// Accepts 0.001 to 100 000.
     pub fn new(parts: f64) -> Result<Self, BadParts> {
         if parts == 0.0 {
             return Err(BadParts::Zero);
@@ -41,7 +41,7 @@ impl Parts {
         self.0
     }
 
-    /// Parts that were computed and are known to be in range: not checked.
+    /// Takes computed parts that are known to be in range, without checking them.
     pub const fn of(parts: f64) -> Self {
         Self(parts)
     }
@@ -61,10 +61,10 @@ impl From<Parts> for f64 {
     }
 }
 
-/// The material that comes of stirring these together: K = Σ v K, S = Σ v S with v the share by wet volume
-/// (Duncan 1940). The surface, the air and the flakes in the film are the mean by what stays after drying.
+/// Material that results from stirring these together: K = Σ v K and S = Σ v S with v the share by wet volume (Duncan
+/// 1940). Surface, air and flakes are averaged by what remains after drying.
 ///
-/// Commutative, and unchanged when all parts are multiplied; a paint with itself is itself.
+/// The order does not matter, nor does a common factor of the parts; a paint mixed with itself does not change.
 pub fn mix(components: &[(Parts, &Material)]) -> Result<Material, NothingToMix> {
     let total: f64 = components.iter().map(|(parts, _)| parts.0).sum();
     let film = dried_film(components)?;

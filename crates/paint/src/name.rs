@@ -1,8 +1,9 @@
-//! Names that people give to paints, mixes and pieces.
+//! Names of paints, mixes and pieces.
 
 use serde::{Deserialize, Serialize};
 
-/// A name: 1 to 80 characters of any script, something of it to be seen, no control characters, no spaces at the ends.
+/// A name: 1 to 80 characters of any script, at least one of them visible, without control characters or surrounding
+/// spaces.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(try_from = "String", into = "String")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -11,25 +12,25 @@ pub struct Name(String);
 /// A text that cannot be a name.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum BadName {
-    /// Nothing but spaces and what nobody sees.
+    /// Only spaces and invisible characters.
     #[error("enter a name, such as “oat white”")]
     Empty,
-    /// More than fits a label.
+    /// Longer than a label has room for.
     #[error("name too long ({0} characters); the most is {most}", most = Name::LONGEST)]
     TooLong(usize),
     /// A line break, tab or other control character.
     #[error("a name must be one line of plain text; remove line breaks, tabs and control characters")]
     Control,
-    /// Marks that turn the direction of the text, with which a name can be made to look like another.
+    /// Marks that reverse the direction of text, with which a name can be made to look like another.
     #[error("remove the hidden text-direction marks from the name")]
     TurnedRound,
 }
 
 impl Name {
-    /// Most characters of a name.
+    /// Greatest length of a name, characters.
     pub const LONGEST: usize = 80;
 
-    /// Takes a text, less the spaces at its ends.
+    /// Accepts a text and trims it.
     pub fn new(text: &str) -> Result<Self, BadName> {
         let text = text.trim();
         if text.chars().any(breaks_the_line) {
@@ -62,7 +63,8 @@ fn turns_round(c: char) -> bool {
     matches!(c, '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}')
 }
 
-/// What leaves no ink: spaces, and what is ignorable by default (Unicode Character Database, `Default_Ignorable_Code_Point`).
+/// True of characters without ink: spaces, and those that are ignorable by default (Unicode Character Database,
+/// `Default_Ignorable_Code_Point`).
 pub(crate) fn is_unseen(c: char) -> bool {
     c.is_whitespace()
         || matches!(c,

@@ -1,7 +1,7 @@
-//! Shares of a whole as they are shown.
+//! Percentages for display.
 
-/// Whole percentages of amounts that make a whole: 100 together, each less than one from the true one, by the method of largest
-/// remainders (of equal ones the first is rounded up). All 0 of nothing.
+/// Whole percentages that add up to 100, each within 1 of the true share, by the method of largest remainders (of equal
+/// remainders, the first is rounded up). All 0 if the amounts are.
 pub fn percentages(amounts: &[f64]) -> Vec<u32> {
     let amounts: Vec<f64> = amounts.iter().map(|amount| amount.max(0.0)).collect();
     let total: f64 = amounts.iter().sum();

@@ -1,4 +1,4 @@
-//! What a tin is besides its colour: its state, the warning on it, and what only some classes have.
+//! Facts about a tin besides its colour: condition, note, and what only some classes have.
 
 use serde::{Deserialize, Serialize};
 
@@ -6,18 +6,18 @@ use crate::name::is_unseen;
 use crate::quantity::in_range;
 use crate::{BadMeasure, Class};
 
-/// What has become of what is in the tin.
+/// Condition of what is in the tin.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default, Serialize, Deserialize, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Condition {
-    /// As it should be.
+    /// In good condition.
     #[default]
     Good,
     /// Has been frozen: water-based paint may have curdled, so try it on card first (common practice).
     Frozen,
-    /// Smells or has mould: not to be used.
+    /// Smells or has mould: do not use.
     Off,
 }
 
@@ -28,7 +28,7 @@ impl Condition {
     }
 }
 
-/// Free words of a painter: at most 1000 characters.
+/// A painter's note: at most 1000 characters.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(try_from = "String", into = "String")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -40,10 +40,10 @@ pub struct Note(String);
 pub struct LongNote(usize);
 
 impl Note {
-    /// Most characters of a note.
+    /// Greatest length of a note, characters.
     pub const LONGEST: usize = 1000;
 
-    /// Takes a text less the spaces at its ends; None where there is nothing to be seen.
+    /// Trims a text; `None` if nothing visible is left.
     pub fn new(text: &str) -> Result<Option<Self>, LongNote> {
         let text = text.trim();
         match text.chars().count() {
@@ -73,28 +73,29 @@ impl From<Note> for String {
     }
 }
 
-/// What only some classes of product have. Left out, the class's own default stands.
+/// Facts that only some classes have. The default of the class applies to what is left out.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Specials {
-    /// Mass of a millilitre of wet product, g: for weighing.
+    /// Mass of a millilitre of wet product, g, for weighing.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub density: Option<f64>,
-    /// Share of the area that flakes cover, 0–1: metallic and pearl.
+    /// Share of the area covered by flakes, 0–1, of metallic and pearl.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub lustre: Option<f64>,
-    /// How long it can be worked, minutes: glazes and scumbles.
+    /// Open time, minutes, of glazes and scumbles.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub open_minutes: Option<f64>,
-    /// Keeps tannin and stain from coming through: primers and shellac.
+    /// Whether primer or shellac keeps tannin and stain from bleeding through.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub blocks_stains: Option<bool>,
-    /// Made with solvent rather than water: its rags can heat by themselves. Waxes, stains, shellac.
+    /// Whether a wax, stain or shellac is made with solvent rather than water; rags soaked with it can heat up and catch
+    /// fire.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub solvent_borne: Option<bool>,
 }
 
-/// Which of the [`Specials`] a class has, by their names in files.
+/// The [`Specials`] that a class has, by their names in files.
 pub const fn specials_of(class: Class) -> &'static [&'static str] {
     match class {
         Class::Metallic | Class::Pearl => &["density", "lustre"],
@@ -110,17 +111,17 @@ pub const fn specials_of(class: Class) -> &'static [&'static str] {
     }
 }
 
-/// A density, g/ml: 0.3 to 5, from an aerated wax to a lead-heavy paste.
+/// Accepts a density of 0.3 to 5 g/ml: from aerated wax to a paste heavy with lead.
 pub fn density(value: f64) -> Result<f64, BadMeasure> {
     in_range(value, 0.3, 5.0)
 }
 
-/// A share, 0 to 1.
+/// Accepts a share, 0 to 1.
 pub fn share(value: f64) -> Result<f64, BadMeasure> {
     in_range(value, 0.0, 1.0)
 }
 
-/// Minutes that something stays workable: half a minute to a day.
+/// Accepts an open time of half a minute to a day, in minutes.
 pub fn minutes(value: f64) -> Result<f64, BadMeasure> {
     in_range(value, 0.5, 1440.0)
 }

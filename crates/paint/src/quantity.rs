@@ -1,17 +1,17 @@
-//! Quantities with their units, refused when they make no sense.
+//! Quantities with units and ranges.
 
 use serde::{Deserialize, Serialize};
 
-/// A quantity that makes no sense.
+/// A quantity out of range.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadMeasure {
-    /// Not a number, or not finite.
+    /// Not a finite number.
     #[error("not a number; enter a plain number")]
     NotANumber,
-    /// Below zero, or zero where there must be something.
+    /// Negative, or zero where that is not allowed: the value and the least.
     #[error("{given} is too small; the least is {1}", given = short(*.0))]
     TooSmall(f64, f64),
-    /// Beyond anything a workshop holds.
+    /// More than any workshop holds: the value and the most.
     #[error("{given} is too large; the most is {1}", given = short(*.0))]
     TooLarge(f64, f64),
 }
@@ -21,19 +21,19 @@ fn short(value: f64) -> String {
     if value.abs() < 1e9 { value.to_string() } else { format!("{value:e}") }
 }
 
-/// A currency, by the three letters of its ISO 4217 code.
+/// A currency by its ISO 4217 code.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(try_from = "String", into = "String")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(value_type = String, example = "EUR"))]
 pub struct Currency([u8; 3]);
 
-/// A text that names no currency.
+/// A text that is not a currency code.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 #[error("“{0}” is not a currency; use three letters, such as EUR")]
 pub struct BadCurrency(String);
 
 impl Currency {
-    /// Takes a code in letters of either case.
+    /// Accepts a code in letters of either case.
     ///
     /// ```
     /// use warm_blend_paint::Currency;
@@ -89,27 +89,27 @@ pub fn in_range(value: f64, least: f64, most: f64) -> Result<f64, BadMeasure> {
 pub struct Microns(f64);
 
 impl Microns {
-    /// 0 up to a metre of paint.
+    /// Accepts 0 to a metre of paint, in µm.
     pub fn new(microns: f64) -> Result<Self, BadMeasure> {
         in_range(microns, 0.0, 1e6).map(Self)
     }
 
-    /// For thicknesses computed or tabled here, which are within range by construction.
+    /// Takes a computed or tabulated thickness, in µm, that is known to be in range.
     pub const fn of(microns: f64) -> Self {
         Self(microns)
     }
 
-    /// In mm, the unit K and S go with.
+    /// Thickness in mm, the unit that goes with K and S.
     pub const fn millimetres(self) -> f64 {
         self.0 / 1000.0
     }
 
-    /// In µm.
+    /// Thickness in µm.
     pub const fn value(self) -> f64 {
         self.0
     }
 
-    /// How far a litre goes at this thickness, m²: a litre is a thousandth of a cubic metre, so 1000/µm.
+    /// Spreading rate at this thickness, m²/l: 1000/µm, because a litre is a thousandth of a cubic metre.
     ///
     /// ```
     /// use warm_blend_paint::Microns;
@@ -126,15 +126,15 @@ impl Microns {
 pub struct Millilitres(f64);
 
 impl Millilitres {
-    /// A thousand litres.
+    /// Greatest volume: a thousand litres.
     pub const MOST: f64 = 1e6;
 
-    /// 0 to a thousand litres.
+    /// Accepts 0 to a thousand litres, in ml.
     pub fn new(ml: f64) -> Result<Self, BadMeasure> {
         in_range(ml, 0.0, Self::MOST).map(Self)
     }
 
-    /// In ml.
+    /// Volume in ml.
     pub const fn value(self) -> f64 {
         self.0
     }
@@ -168,7 +168,7 @@ impl From<Millilitres> for f64 {
     }
 }
 
-/// What a tin costs, in the painter's own currency.
+/// Price of a tin in the painter's own currency.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct Price {
     amount: f64,
@@ -176,23 +176,23 @@ pub struct Price {
 }
 
 impl Price {
-    /// `amount` for a tin of `tin` ml; a tin holds at least 1 ml.
+    /// Price `amount` for a tin of `tin` ml; a tin holds at least 1 ml.
     pub fn new(amount: f64, tin: Millilitres) -> Result<Self, BadMeasure> {
         in_range(tin.value(), 1.0, 1e6)?;
         Ok(Self { amount: in_range(amount, 0.0, 1e6)?, tin })
     }
 
-    /// What the tin costs.
+    /// Price of the tin.
     pub const fn amount(self) -> f64 {
         self.amount
     }
 
-    /// What a ml of it costs.
+    /// Price of a millilitre.
     pub const fn by_ml(self) -> f64 {
         self.amount / self.tin.value()
     }
 
-    /// What the tin holds.
+    /// Volume of the tin.
     pub const fn tin(self) -> Millilitres {
         self.tin
     }

@@ -1,40 +1,40 @@
-//! A recipe: which tins are stirred together in how many parts, and aimed at what.
+//! A recipe: which tins are mixed, in how many parts, and for which target.
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use crate::{Masstone, Name, Parts};
 
-/// Which tin on the shelf.
+/// Identifies a tin on the shelf.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(transparent)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PaintId(pub Uuid);
 
-/// Which mix.
+/// Identifies a mix.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(transparent)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MixId(pub Uuid);
 
-/// Whole parts, as a painter counts them into a pot: 1 to 999.
+/// Whole parts by wet volume, 1 to 999.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(try_from = "u32", into = "u32")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct WholeParts(u32);
 
-/// The greatest common divisor.
+/// Greatest common divisor.
 pub fn divisor(a: u32, b: u32) -> u32 {
     if b == 0 { a } else { divisor(b, a % b) }
 }
 
-/// Which share of a pot each of its tins is.
+/// Share of each tin in a pot, 0 to 1.
 pub fn shares(pot: &[MixPart]) -> impl Iterator<Item = (PaintId, f64)> {
     let total: f64 = pot.iter().map(|part| f64::from(part.parts.value())).sum();
     pot.iter().map(move |part| (part.paint, f64::from(part.parts.value()) / total))
 }
 
-/// One tin in place of another in a pot.
+/// Puts one tin in place of another in a pot.
 pub fn replace_paint(pot: &mut Vec<MixPart>, gone: PaintId, kept: PaintId) {
     // A pot is checked like a mix, and stays one.
     if let Ok(mix) = SavedMix::new(None, pot.clone(), None) {
@@ -42,7 +42,7 @@ pub fn replace_paint(pot: &mut Vec<MixPart>, gone: PaintId, kept: PaintId) {
     }
 }
 
-/// The smallest whole parts of the same ratio; beyond 999 parts of one, the nearest that a pot takes.
+/// The smallest whole numbers of the same ratio; if one would exceed 999, the nearest ratio within that limit.
 pub fn simplest(parts: &[u32]) -> Vec<u32> {
     let common = parts.iter().copied().fold(0, divisor).max(1);
     let most = parts.iter().copied().max().unwrap_or(0) / common;
@@ -54,14 +54,14 @@ pub fn simplest(parts: &[u32]) -> Vec<u32> {
     parts.iter().map(whole).collect()
 }
 
-/// The fewest whole parts that come to within two hundredths of every amount, and a two-hundredth of the whole; amounts that
-/// are too unlike for that come as near as a thousand parts do.
+/// The fewest whole parts within 2 % of every amount and 0.5 % of the whole; amounts that differ too much for that get
+/// the nearest ratio of up to a thousand parts.
 pub fn nearest_whole(amounts: &[f64]) -> Vec<WholeParts> {
     whole_within(amounts, 0.02, 0.005, WholeParts::MOST)
 }
 
-/// Parts that a person measures: the fewest within a tenth of every amount and a fiftieth of the whole, up to thirty in all†; amounts
-/// that are too unlike for that as [`nearest_whole`] has them.
+/// The fewest whole parts within 10 % of every amount and 2 % of the whole, up to thirty in all†; amounts that differ too
+/// much for that are treated as by [`nearest_whole`].
 pub fn measurable(amounts: &[f64]) -> Vec<WholeParts> {
     let found = whole_within(amounts, 0.1, 0.02, 30);
     let counts: f64 = found.iter().map(|parts| f64::from(parts.value())).sum();
@@ -95,14 +95,14 @@ fn whole_within(amounts: &[f64], of_each: f64, of_whole: f64, most: u32) -> Vec<
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MixPart {
-    /// A paint of the shelf.
+    /// The tin.
     pub paint: PaintId,
     /// Whole parts by wet volume, 1 to 999.
     pub parts: WholeParts,
 }
 
 impl MixPart {
-    /// The same tins each once, in the smallest whole parts of the same ratio that a pot takes.
+    /// Merges repeated tins and reduces the parts to the smallest whole numbers of the same ratio.
     pub fn gathered(parts: impl Iterator<Item = (PaintId, u32)>) -> Vec<Self> {
         let mut once: Vec<(PaintId, u32)> = Vec::new();
         for (paint, parts) in parts {
@@ -118,7 +118,7 @@ impl MixPart {
     }
 }
 
-/// A recipe that cannot be.
+/// A recipe that is not possible.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum BadMix {
     /// Parts outside 1–999.
@@ -127,16 +127,16 @@ pub enum BadMix {
     /// More paints than a painter stirs together.
     #[error("{0} paints in one pot; the most is {most}", most = SavedMix::MOST)]
     TooMany(usize),
-    /// The same tin twice.
+    /// The same tin listed twice.
     #[error("the same paint is in the pot twice; add the parts together")]
     Twice,
 }
 
 impl WholeParts {
-    /// Most parts of one paint.
+    /// Greatest number of parts of one tin.
     pub const MOST: u32 = 999;
 
-    /// 1 to 999.
+    /// Accepts 1 to 999.
     pub fn new(parts: u32) -> Result<Self, BadMix> {
         if (1..=Self::MOST).contains(&parts) { Ok(Self(parts)) } else { Err(BadMix::Parts(parts)) }
     }
@@ -167,22 +167,22 @@ impl From<WholeParts> for u32 {
     }
 }
 
-/// A mix as it is kept. One without a name is still on the bench.
+/// A saved mix. One without a name is still in progress.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct SavedMix {
-    /// What the painter calls it, once named.
+    /// Name, if it has one.
     pub name: Option<Name>,
     /// Up to eight tins, each once, in the order they were put in; may be empty.
     components: Vec<MixPart>,
-    /// The colour aimed at.
+    /// Target colour.
     pub target: Option<Masstone>,
 }
 
 impl SavedMix {
-    /// Most paints in one mix.
+    /// Greatest number of tins in one mix.
     pub const MOST: usize = 8;
 
-    /// A mix of up to eight different tins.
+    /// Makes a mix of up to eight different tins.
     pub fn new(
         name: Option<Name>,
         components: Vec<MixPart>,
@@ -198,7 +198,7 @@ impl SavedMix {
         Ok(Self { name, components, target })
     }
 
-    /// The same mix with one tin in place of another; where both were in it, their parts are added.
+    /// Puts one tin in place of another; if the mix had both, their parts are added.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         let Some(at) = self.components.iter().position(|part| part.paint == gone) else { return self };
         let moved = self.components[at].parts;

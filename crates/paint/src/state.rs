@@ -1,9 +1,9 @@
-//! What has become of a film: still wet, dry, sealed, or buffed under wax.
+//! State of a film: wet, dry, sealed or buffed.
 
 use serde::{Deserialize, Serialize};
 use strum::VariantArray as _;
 
-/// A state a film is looked at in.
+/// State in which a film is viewed.
 #[derive(
     Debug,
     Clone,
@@ -21,19 +21,19 @@ use strum::VariantArray as _;
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum FilmState {
-    /// As it is brushed on: glossy, the air in it filled with water.
+    /// Freshly brushed: glossy, the air in it filled with water.
     Wet,
-    /// Dry and unsealed, as a masstone is known.
+    /// Dry and unsealed, the state in which a masstone is known.
     #[default]
     Dry,
-    /// Under clear wax or a clear coat, as it dries.
+    /// Under clear wax or a clear coat.
     Sealed,
-    /// Under clear wax that was polished.
+    /// Under polished clear wax.
     Buffed,
 }
 
 impl FilmState {
-    /// In the order they come.
+    /// All states, in the order in which a film passes through them.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `wet`, `dry`, `sealed` or `buffed`.
@@ -42,12 +42,12 @@ impl FilmState {
     }
 }
 
-/// How dull the surface of a clear coat and of an unpolished wax is, α†.
+/// Dullness of a clear coat or an unpolished wax, α†.
 pub const SEAL: f64 = 0.4;
 
 impl FilmState {
-    /// How dull a seal's own surface is (α), which it lays over any that is duller; none where there is no seal.
-    /// That of polished wax is common practice†.
+    /// Dullness of a seal's own surface (α), which replaces a duller one; `None` without a seal. The value for polished
+    /// wax is common practice†.
     pub const fn seal(self) -> Option<f64> {
         match self {
             FilmState::Wet | FilmState::Dry => None,

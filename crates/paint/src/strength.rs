@@ -1,9 +1,10 @@
-//! How strongly a paint scatters when nobody has tested it.
+//! Scattering of a paint that nobody has tested.
 //!
-//! A tin holds only so much pigment: what is colourant is not white, and white is what scatters. The more the darkest band
-//! of a masstone absorbs, the less white can be in it. So the strength of a class is that of its whites, and falls with
-//! the largest K/S of the visible bands†: common practice knows it as the deep base, which holds little white or none. Nor can it
-//! hold more colourant than absorbs some hundreds per mm†: what is nearly black is so for want of scattering.
+//! A tin holds a limited amount of pigment, and only white scatters strongly. The more the darkest band of a masstone
+//! absorbs, the less white the paint can contain. So S starts from that of the class's whites and falls with the largest
+//! K/S of the visible bands†; common practice knows this as the deep base, which contains little white or none. Nor can a
+//! paint contain more colourant than absorbs some hundreds per mm†: something nearly black is so because it scatters
+//! little.
 
 use warm_blend_spectral::{BANDS, Reflectance, wavelength};
 
@@ -23,8 +24,8 @@ const MOST_K: f64 = 300.0;
 /// Bands in which eyes and colourants matter, nm.
 const SEEN: std::ops::RangeInclusive<u32> = 420..=680;
 
-/// S, 1/mm, of a paint of a class whose whites have this `strength` (house white = 1) and whose films hold so much air (φ), from
-/// its masstone below the surface.
+/// S, 1/mm, of a paint of a class whose whites have this `strength` (house white = 1) and whose dry films hold air φ;
+/// `inside` is its masstone below the surface.
 pub fn by_class(strength: f64, voids: f64, inside: &Reflectance) -> f64 {
     let white = white_share(inside);
     let colourant = COLOURANT + AIR * voids;
@@ -33,22 +34,22 @@ pub fn by_class(strength: f64, voids: f64, inside: &Reflectance) -> f64 {
     s / (1.0 + (k / MOST_K).powi(2)).sqrt()
 }
 
-/// What the S of a paint is guessed from, beside its masstone.
+/// Basis, besides the masstone, for guessing the S of a paint.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct ScatteringGuess {
     /// S of the whites of its class, house white = 1.
     pub strength: f64,
     /// Air in its dry film, φ.
     pub voids: f64,
-    /// How much of a black it is: see [`crate::undertone::blackness`].
+    /// Blackness of the paint: see [`crate::undertone::blackness`].
     pub blackness: f64,
-    /// Coats it is said to hide in. Of one that hides in the first, they say only that S is at least so large: nobody sees how much
-    /// thinner a coat would have done.
+    /// Coats that the painter says it needs. If one coat hides, S is only known to be at least that large: nobody sees
+    /// how thin a coat would have done.
     pub coats_to_hide: Option<CoatsToHide>,
 }
 
 impl ScatteringGuess {
-    /// S, 1/mm, by band, of a masstone that is `inside` below a surface.
+    /// S by band, 1/mm, of a paint whose masstone below the surface is `inside`.
     pub fn by_band(&self, inside: &Reflectance, sheen: SurfaceReflection) -> [f64; BANDS] {
         let run = run_of_scattering(inside, self.blackness);
         let by_class = || by_class(self.strength, self.voids, inside);
@@ -71,7 +72,7 @@ fn mean(inside: &Reflectance) -> f64 {
     seen(inside).sum::<f64>() / seen(inside).count() as f64
 }
 
-/// How much of what a paint could hold is white, by its masstone below the surface: 1 of a white, 0 of a deep base.
+/// Share of white in what a paint could contain, from its masstone below the surface: 1 for a white, 0 for a deep base.
 pub fn white_share(inside: &Reflectance) -> f64 {
     HALF_WHITE / (HALF_WHITE + seen(inside).fold(0.0, f64::max))
 }

@@ -1,20 +1,20 @@
 //! The paint's surface, between the film and the eye.
 //!
-//! Light meets the surface twice: some is turned back before it enters, and much of what comes from inside is
-//! turned back in again (J. L. Saunderson, *J. Opt. Soc. Am.* 32 (1942) 727):
+//! Light meets the surface twice: some is reflected before it enters, and much of what comes from inside is reflected
+//! back in (J. L. Saunderson, *J. Opt. Soc. Am.* 32 (1942) 727):
 //!
 //! ```text
 //! R_seen = α k1 + (1 − k1)(1 − k2) R / (1 − k2 R),   k1 = 0.04, k2 = 0.6
 //! ```
 //!
-//! α is the share of the outer reflection that reaches the eye: much on a dead matt surface, which scatters it
-//! everywhere, none on a gloss one, which mirrors it away.
+//! α is the share of the outer reflection that reaches the eye: much from a dead matt surface, which scatters it in all
+//! directions, none from a glossy one, which mirrors it away.
 
 use warm_blend_spectral::{BANDS, Reflectance};
 
 use crate::Undersurface;
 
-/// Reflection of light that meets the surface from outside, index 1.5 (Fresnel, normal incidence).
+/// Reflection of light that meets the surface from outside, for index 1.5 (Fresnel, normal incidence).
 pub const K1: f64 = 0.04;
 pub use crate::undersurface::K2;
 
@@ -30,35 +30,35 @@ const SPREAD: f64 = 0.35;
 /// A normal is a logistic variable of this scale, within 0.01 of probability (published approximation).
 const LOGISTIC: f64 = 1.702;
 
-/// Least reflectance below the surface, so that K/S stays finite.
+/// Least reflectance below the surface; keeps K/S finite.
 pub const LEAST: f64 = 1e-5;
-/// Most reflectance below the surface.
+/// Greatest reflectance below the surface.
 pub const MOST: f64 = 1.0 - 1e-5;
 
-/// What is seen of one band whose reflectance below the surface is `inside`.
+/// Reflectance seen in one band, for a reflectance of `inside` below the surface.
 #[inline]
 pub fn surfaced(alpha: f64, inside: f64) -> f64 {
     emerging(alpha, leaving(inside))
 }
 
-/// Share of the light that has entered which leaves again, where what lies below is diffuse and of reflectance `inside`.
+/// Share of the light that has entered and leaves again, if what lies below is diffuse and of reflectance `inside`.
 #[inline]
 pub fn leaving(inside: f64) -> f64 {
     (1.0 - K2) * inside / (1.0 - K2 * inside)
 }
 
-/// What is seen of one band where so much of the light that has entered leaves again.
+/// Reflectance seen in one band, if this share of the light that has entered leaves again.
 #[inline]
 pub fn emerging(alpha: f64, leaving: f64) -> f64 {
     alpha * K1 + (1.0 - K1) * leaving
 }
 
-/// α: share of the 4 % surface reflection that reaches the eye, 0 gloss to 1.
+/// α: share of the 4 % surface reflection that reaches the eye, from 0 (gloss) to 1.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct SurfaceReflection(f64);
 
 impl SurfaceReflection {
-    /// Brings any number into 0..=1; a NaN is read as 0.
+    /// Clamps any number to 0..=1; NaN becomes 0.
     pub fn new(alpha: f64) -> Self {
         Self(alpha.max(0.0).min(1.0))
     }
@@ -68,18 +68,18 @@ impl SurfaceReflection {
         self.0
     }
 
-    /// The most probable sheen of a paint of this class whose masstone is known: see [`SheenOfMasstone`].
+    /// The most probable sheen of a paint with this masstone in a class of this sheen: see [`SheenOfMasstone`].
     pub fn limited_by(self, masstone: &Reflectance) -> Self {
         Self::new(SheenOfMasstone::of(self, masstone).at(0.0))
     }
 
-    /// What is seen through the surface of what lies below it.
+    /// Reflectance seen through the surface.
     pub fn seen(self, below: &Undersurface) -> Reflectance {
         Reflectance::from_fn(|i| emerging(self.0, below.bands()[i].leaving()))
     }
 
-    /// The inverse of [`SurfaceReflection::seen`] where what lies below is diffuse: its reflectance, kept strictly inside (0, 1). A reflectance that is
-    /// brighter than any coated surface can be (0.96 + α k1) is read as the brightest.
+    /// Inverse of [`SurfaceReflection::seen`] for a diffuse ground: its reflectance, strictly inside (0, 1). A
+    /// reflectance above that of any coated surface (0.96 + α k1) is treated as the greatest possible.
     pub fn inside(self, seen: &Reflectance) -> Reflectance {
         Reflectance::from_fn(|i| {
             let y = seen.bands()[i] - self.0 * K1;
@@ -88,12 +88,12 @@ impl SurfaceReflection {
     }
 }
 
-/// What α may be of a paint whose masstone is known.
+/// Distribution of α for a paint whose masstone is known.
 ///
-/// In a class ln α is spread about the usual one (a logistic distribution of sd 0.35†). The surface cannot reflect more than the
-/// darkest band of the masstone shows, nor, of a colour, so much that what lies below is absurdly vivid; what is beyond that is cut
-/// off, and what is left is followed by a unit normal: 0 is the median. The masstone of a black says little of K, because K grows
-/// without end as α comes near that limit.
+/// Within a class ln α has a logistic distribution around the usual value (standard deviation 0.35†). It is truncated in
+/// two ways: the surface cannot reflect more than the darkest band of the masstone shows, nor, for a colour, so much that
+/// what lies below becomes absurdly vivid. A unit normal runs through the rest; 0 is the median. The masstone of a black
+/// reveals little of K, because K grows without bound as α approaches the limit.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct SheenOfMasstone {
     usual: f64,
@@ -104,7 +104,7 @@ pub struct SheenOfMasstone {
 impl SheenOfMasstone {
     const SCALE: f64 = SPREAD / LOGISTIC;
 
-    /// Of a class's usual α and a masstone.
+    /// Distribution for the usual α of a class and a masstone.
     pub fn of(usual: SurfaceReflection, masstone: &Reflectance) -> Self {
         let below = (1.0 - K1) * (1.0 - K2) * BLACKEST;
         let mean = masstone.bands().iter().sum::<f64>() / BANDS as f64;
@@ -115,13 +115,13 @@ impl SheenOfMasstone {
         Self { usual: usual.0, possible }
     }
 
-    /// α at a unit normal.
+    /// α at a value of the unit normal.
     pub fn at(&self, normal: f64) -> f64 {
         let share = self.possible / (1.0 + (-LOGISTIC * normal).exp());
         (self.usual * (share / (1.0 - share)).powf(Self::SCALE)).min(1.0)
     }
 
-    /// ∂α/∂normal; 0 where α can grow no more.
+    /// ∂α/∂normal; 0 where α has reached its limit.
     pub fn slope(&self, normal: f64) -> f64 {
         let alpha = self.at(normal);
         let quantile = 1.0 / (1.0 + (-LOGISTIC * normal).exp());

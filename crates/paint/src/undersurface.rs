@@ -1,38 +1,38 @@
-//! What lies below a surface, as light from above finds it.
+//! What lies below a surface, as light inside the paint meets it.
 //!
-//! Light that enters paint is bent towards the vertical (Snell), and only what comes back as steeply can leave again: all the rest
-//! is turned back in at the surface, whatever its colour. So light below a surface runs in two cones. In the *open* one it can come in
-//! and leave; in the *shut* one it runs flat, goes far through every film, and stays until something scatters it. Diffuse light has 0.4
-//! of its flux in the open cone, because Saunderson's k2 = 0.6 is turned back.
+//! Light that enters paint is bent towards the vertical (Snell), and only light that returns as steeply can leave: the
+//! rest is reflected at the surface, whatever its colour. So light below a surface travels in two cones. In the *open*
+//! cone it can enter and leave; in the *shut* cone it runs flat, takes a long path through every film, and stays until
+//! something scatters it. Diffuse light has 0.4 of its flux in the open cone, because Saunderson's k2 = 0.6 is reflected.
 //!
-//! This is the method of discrete ordinates (S. Chandrasekhar, *Radiative Transfer*, 1950) with one direction for each cone. Where a
-//! clear film lies over a diffuse ground it comes to what F. C. Williams and F. R. Clapper (*J. Opt. Soc. Am.* 43 (1953) 595) found
-//! for it: light goes straight in and nearly straight out, where two fluxes would have it run twice as far.
+//! This is the method of discrete ordinates (S. Chandrasekhar, *Radiative Transfer*, 1950) with one direction for each
+//! cone. For a clear film over a diffuse ground it agrees with F. C. Williams and F. R. Clapper (*J. Opt. Soc. Am.* 43
+//! (1953) 595): light goes straight in and nearly straight out, where two fluxes would give it twice the path.
 
 use warm_blend_spectral::{BANDS, Reflectance};
 
-/// Reflection of diffuse light that meets the surface from inside (J. L. Saunderson's value, *J. Opt. Soc. Am.* 32 (1942) 727).
+/// Reflection of diffuse light that meets the surface from inside (J. L. Saunderson, *J. Opt. Soc. Am.* 32 (1942) 727).
 pub const K2: f64 = 0.6;
 
-/// Share of the flux of diffuse light in each cone: open, shut.
+/// Share of the flux of diffuse light in the open and in the shut cone.
 pub(crate) const FLUX: [f64; 2] = [1.0 - K2, K2];
 
-/// A symmetric matrix over the two cones, in one band. It acts on the flux of each cone divided by the root of [`FLUX`]: by
-/// Helmholtz's reciprocity that makes every reflection and transmission of a film symmetric.
+/// A symmetric matrix over the two cones, in one band. It acts on the flux of each cone divided by the root of [`FLUX`]:
+/// by Helmholtz reciprocity, that makes every reflection and transmission symmetric.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct Cones {
-    /// From the open cone into itself.
+    /// From the open cone to itself.
     pub(crate) open: f64,
-    /// From either cone into the other.
+    /// From either cone to the other.
     pub(crate) across: f64,
-    /// From the shut cone into itself.
+    /// From the shut cone to itself.
     pub(crate) shut: f64,
 }
 
 impl Cones {
     pub(crate) const ONE: Self = Self { open: 1.0, across: 0.0, shut: 1.0 };
 
-    /// A diffuse reflector: whatever it turns back is spread over the cones as diffuse light is.
+    /// A diffuse reflector, which spreads what it reflects over the cones as diffuse light is spread.
     #[inline]
     pub(crate) fn diffuse(reflectance: f64) -> Self {
         Self {
@@ -42,13 +42,13 @@ impl Cones {
         }
     }
 
-    /// What of light that enters in the open cone leaves in it: what goes into the shut one is turned back by the surface.
+    /// Share of light entering in the open cone that leaves in it; the surface reflects what goes into the shut one.
     #[inline]
     pub(crate) fn leaving(self) -> f64 {
         self.open + self.across * self.across / (1.0 - self.shut).max(f64::MIN_POSITIVE)
     }
 
-    /// Of diffuse light that meets it, how much goes on or is turned back.
+    /// Share of diffuse light that is transmitted or reflected.
     #[inline]
     pub(crate) fn of_diffuse(self) -> f64 {
         FLUX[0] * self.open + 2.0 * (FLUX[0] * FLUX[1]).sqrt() * self.across + FLUX[1] * self.shut
@@ -73,7 +73,7 @@ impl Cones {
         self.plus(other.times(-1.0))
     }
 
-    /// Its inverse; it must have one.
+    /// Inverse of an invertible matrix.
     #[inline]
     pub(crate) fn inverse(self) -> Self {
         let det = self.open * self.shut - self.across * self.across;
@@ -90,8 +90,8 @@ impl Cones {
         }
     }
 
-    /// What a film that reflects `self` and lets `through` pass makes of a ground: R + T G (1 − R G)⁻¹ T, every reflection between the
-    /// two added up.
+    /// Reflection of a film with reflection `self` and transmission `through` over a ground: R + T G (1 − R G)⁻¹ T, the
+    /// sum of all reflections between the two.
     #[inline]
     pub(crate) fn over(self, through: Self, ground: Self) -> Self {
         // 1 − R G.
@@ -127,12 +127,12 @@ impl Cones {
     }
 }
 
-/// What lies below a surface, by band.
+/// Reflection of what lies below a surface, by band.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Undersurface([Cones; BANDS]);
 
 impl Undersurface {
-    /// A diffuse reflector of this reflectance: a chart, wood, metal, or anything whose inner make is not known.
+    /// A diffuse reflector of this reflectance: a chart, wood, metal, or anything of unknown structure.
     pub fn diffuse(reflectance: &Reflectance) -> Self {
         Self::from_fn(|i| Cones::diffuse(reflectance.bands()[i]))
     }
@@ -141,7 +141,7 @@ impl Undersurface {
         Self(std::array::from_fn(band))
     }
 
-    /// Band by band, from 380 nm.
+    /// The bands, from 380 nm.
     pub fn bands(&self) -> &[Cones; BANDS] {
         &self.0
     }

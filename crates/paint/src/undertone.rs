@@ -1,8 +1,9 @@
-//! What a dark masstone leaves open: whether it leans to a hue by what it absorbs or by what it scatters.
+//! What a dark masstone leaves open: whether its hue comes from absorption or from scattering.
 //!
-//! The masstone of a black leans to some hue by a few hundredths of the light. If all of that were K, its tints and thin films would be
-//! vividly of that hue. Blacks thin to greys (common practice), and fine particles scatter more of the blue (Lord Rayleigh, *Phil. Mag.*
-//! 41 (1871) 107). So what is uneven about K/S of a black is taken to be S, and of a colour to be K†.
+//! The masstone of a black has some hue, by a few hundredths of the light. If all of that came from K, its tints and thin
+//! films would be vividly of that hue. But blacks thin to greys (common practice), and fine particles scatter blue more
+//! strongly (Lord Rayleigh, *Phil. Mag.* 41 (1871) 107). So the unevenness of K/S is attributed to S in a black, and to K
+//! in a colour†.
 
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz};
 
@@ -15,14 +16,14 @@ const DARK_TO_PALE: [f64; 2] = [25.0, 40.0];
 /// How many times as large as another S may be for that†.
 const MOST: f64 = 2.0;
 
-/// How much of a black a paint is by its masstone: 1 a black, 0 a colour or what is not dark.
+/// Blackness of a masstone: 1 for a black, 0 for a colour or anything light.
 pub fn blackness(masstone: &Reflectance) -> f64 {
     let lab = Lab::of(Xyz::of(masstone, Light::Daylight), Light::Daylight.white());
     let from_to = |[from, to]: [f64; 2], at: f64| ((to - at) / (to - from)).clamp(0.0, 1.0);
     from_to(BLACK_TO_COLOUR, lab.chroma()) * from_to(DARK_TO_PALE, lab.l)
 }
 
-/// S by band against its level, of a paint of some blackness that has `inside` below its surface.
+/// S by band, relative to its level, of a paint with this blackness and the reflectance `inside` below its surface.
 pub fn run_of_scattering(inside: &Reflectance, blackness: f64) -> [f64; BANDS] {
     if blackness == 0.0 {
         return [1.0; BANDS];

@@ -1,7 +1,7 @@
-//! Lengths, areas, volumes and weights as a painter says and types them, metric or imperial.
+//! Lengths, areas, volumes and weights as a painter writes them, metric or imperial.
 //!
-//! Inside, everything is metric. Factors are exact: an inch is 25.4 mm, an avoirdupois ounce 28.349 523 125 g, a US fluid ounce
-//! 29.573 529 562 5 ml (NIST Special Publication 811 (2008), appendix B.8).
+//! Internally everything is metric. Factors are exact: an inch is 25.4 mm, an avoirdupois ounce 28.349 523 125 g, a US
+//! fluid ounce 29.573 529 562 5 ml (NIST Special Publication 811 (2008), appendix B.8).
 
 use serde::Deserialize;
 
@@ -16,7 +16,7 @@ const OUNCE: f64 = 28.349_523_125;
 /// Most mm that are read: a kilometre.
 const MOST: f64 = 1e6;
 
-/// What a painter measures in.
+/// System of units.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize)]
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -28,61 +28,61 @@ pub enum Units {
     Imperial,
 }
 
-/// What is measured.
+/// Kind of length or area, with its units.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Dimension {
-    /// A dimension of a piece, mm; a plain number is mm or inches.
+    /// Dimension of a piece, mm; a plain number is in mm or inches.
     Length,
-    /// A length of edges, m; a plain number is metres or feet.
+    /// Length of edges, m; a plain number is in metres or feet.
     Run,
-    /// An area, m²; a plain number is square metres or square feet.
+    /// Area, m²; a plain number is in square metres or square feet.
     Area,
 }
 
-/// What a field holds besides lengths and areas.
+/// A quantity with a linear scale, besides lengths and areas.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Quantity {
-    /// An amount of paint, ml.
+    /// Amount of paint, ml.
     Volume,
-    /// How warm it is, °C.
+    /// Temperature, °C.
     Temperature,
 }
 
-/// A linear scale: `zero + value / one` is what is shown of a value in ml or °C.
+/// A linear scale: a value in ml or °C is shown as `zero + value / one`.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Scale {
     /// `ml`, `fl oz`, `°C` or `°F`.
     pub unit: &'static str,
-    /// What one of it is, ml or kelvin.
+    /// One unit in ml or kelvin.
     pub one: f64,
-    /// What stands at 0 ml or 0 °C.
+    /// Number shown for 0 ml or 0 °C.
     pub zero: f64,
-    /// Digits after the point that it deserves.
+    /// Decimal places to show.
     pub places: usize,
 }
 
 impl Scale {
-    /// What is shown of a value.
+    /// Number shown for a value.
     pub fn shown(&self, value: f64) -> f64 {
         self.zero + value / self.one
     }
 }
 
-/// What was typed is no measure.
+/// A text that is not a measure.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadLength {
-    /// No number in it, or something between that is no unit.
+    /// No number, or an unknown unit.
     #[error("“{0}” is not a valid {1}; enter a number with {2}")]
     Unread(String, &'static str, &'static str),
-    /// Beyond any piece.
+    /// Larger than any piece.
     #[error("“{0}” is too large for a piece")]
     TooMuch(String),
 }
 
 impl Units {
-    /// The system that a measure belongs to; none of drops and scoops, which belong to both.
+    /// System that a measure belongs to; `None` for drops and scoops, which belong to both.
     pub const fn of(measure: Measure) -> Option<Self> {
         match measure {
             Measure::Litre | Measure::Millilitre => Some(Units::Metric),
@@ -91,7 +91,7 @@ impl Units {
         }
     }
 
-    /// What a plain number of it is in.
+    /// Unit of a plain number.
     pub const fn unit(self, what: Dimension) -> &'static str {
         match (self, what) {
             (Units::Metric, Dimension::Length) => "mm",
@@ -103,7 +103,7 @@ impl Units {
         }
     }
 
-    /// A measure as a number of [`Units::unit`]: whole mm, eighths of an inch, two or three figures of the rest. `value` is in mm, m
+    /// Converts to [`Units::unit`]: whole mm, eighths of an inch, two or three figures of the others. `value` is in mm, m
     /// or m².
     pub fn number(self, what: Dimension, value: f64) -> String {
         match (self, what) {
@@ -121,7 +121,7 @@ impl Units {
         }
     }
 
-    /// What one of [`Units::unit`] is, in mm, m or m².
+    /// One [`Units::unit`] in mm, m or m².
     pub const fn one(self, what: Dimension) -> f64 {
         match (self, what) {
             (Units::Metric, _) => 1.0,
@@ -131,7 +131,7 @@ impl Units {
         }
     }
 
-    /// The same with its unit: `914 mm`, `36 1/4 in`.
+    /// A measure with its unit: `914 mm`, `36 1/4 in`.
     pub fn say(self, what: Dimension, value: f64) -> String {
         match (self, what) {
             // What is smaller than the last figure is said in the smaller unit.
@@ -156,7 +156,7 @@ impl Units {
         }
     }
 
-    /// An amount of which there is little: `1.4 ml`, `0.05 fl oz`.
+    /// A small amount of paint: `1.4 ml`, `0.05 fl oz`.
     pub fn say_drop(self, ml: f64) -> String {
         match self {
             Units::Metric => format!("{} ml", rounded(ml, 1)),
@@ -164,7 +164,7 @@ impl Units {
         }
     }
 
-    /// How heavy it is: `320 g`, `11.3 oz`.
+    /// A weight: `320 g`, `11.3 oz`.
     pub fn say_weight(self, grams: f64) -> String {
         match self {
             Units::Metric => format!("{} g", rounded(grams, 0)),
@@ -172,13 +172,7 @@ impl Units {
         }
     }
 
-    /// A temperature: `20 °C`, `68 °F`.
-    pub fn say_temperature(self, celsius: f64) -> String {
-        let scale = self.scale(Quantity::Temperature);
-        format!("{} {}", rounded(scale.shown(celsius), 0).replace('-', "−"), scale.unit)
-    }
-
-    /// How a plain number of a quantity is shown and typed.
+    /// Scale on which a quantity is shown and typed.
     pub const fn scale(self, of: Quantity) -> Scale {
         const FLUID_OUNCE: f64 = Measure::FluidOunce.millilitres();
         match (self, of) {
@@ -193,47 +187,47 @@ impl Units {
         }
     }
 
-    /// A sentence with its mm, ml and °C in these units: `a 450 × 300 mm panel` is `a 17 3/4 × 11 3/4 in panel`.
+    /// Converts the mm, ml and °C in a sentence: `a 450 × 300 mm panel` becomes `a 17 3/4 × 11 3/4 in panel`.
     pub fn restate(self, sentence: &str) -> String {
+        if self == Units::Metric {
+            return sentence.to_owned();
+        }
         let words: Vec<&str> = sentence.split(' ').collect();
         let mut restated: Vec<String> = words.iter().map(|word| (*word).to_owned()).collect();
         let number = |at: Option<usize>| -> Option<(usize, f64)> {
             let at = at?;
             Some((at, words[at].replace('−', "-").parse().ok()?))
         };
-        for (at, word) in words.iter().enumerate().filter(|_| self == Units::Imperial) {
+        for (at, word) in words.iter().enumerate() {
             let unit = word.trim_end_matches([',', ';', '.', ':', ')', '”']);
             let Some((last, value)) = number(at.checked_sub(1)) else { continue };
-            let Some(said) = self.say_instead(value, unit) else { continue };
-            let Some((amount, own)) = said.split_once('\u{a0}') else { continue };
+            let Some((amount, own)) = self.instead(value, unit) else { continue };
             restated[at] = word.replacen(unit, own, 1);
-            restated[last] = amount.to_owned();
+            restated[last] = amount;
             let range = last.checked_sub(1).filter(|at| matches!(words[*at], "×" | "to" | "and"));
             // The first of two shares the unit of the second.
             if let Some((first, value)) = number(range.and_then(|at| at.checked_sub(1)))
-                && let Some(said) = self.say_instead(value, unit)
+                && let Some((amount, _)) = self.instead(value, unit)
             {
-                restated[first] = said.split('\u{a0}').next().unwrap_or_default().to_owned();
+                restated[first] = amount;
             }
         }
         restated.join(" ")
     }
 
-    /// A number of a metric unit in these units, with a space that does not break before its unit.
-    fn say_instead(self, value: f64, unit: &str) -> Option<String> {
-        let (amount, own) = match unit {
-            "mm" => (self.number(Dimension::Length, value), self.unit(Dimension::Length)),
-            "ml" | "°C" => {
-                let scale = self.scale(if unit == "ml" { Quantity::Volume } else { Quantity::Temperature });
-                (rounded(scale.shown(value), scale.places).replace('-', "−"), scale.unit)
-            }
+    /// A number of a metric unit as a number of one of these units, and that unit.
+    fn instead(self, value: f64, unit: &str) -> Option<(String, &'static str)> {
+        let scale = match unit {
+            "mm" => return Some((self.number(Dimension::Length, value), self.unit(Dimension::Length))),
+            "ml" => self.scale(Quantity::Volume),
+            "°C" => self.scale(Quantity::Temperature),
             _ => return None,
         };
-        Some(format!("{amount}\u{a0}{own}"))
+        Some((rounded(scale.shown(value), scale.places).replace('-', "−"), scale.unit))
     }
 
-    /// Reads what was typed: `914`, `91.4 cm`, `36 1/2 in`, `3 ft 2`, `2.5 m²`. A number without a unit is in [`Units::unit`]; after
-    /// feet, in inches. The answer is in mm, m or m².
+    /// Parses `914`, `91.4 cm`, `36 1/2 in`, `3 ft 2` or `2.5 m²` to mm, m or m². A number without a unit is in
+    /// [`Units::unit`], or in inches if it follows feet.
     pub fn read(self, what: Dimension, text: &str) -> Result<f64, BadLength> {
         let usual = self.unit(what);
         let (named, remedy) = match what {
@@ -406,17 +400,16 @@ mod tests {
     /// Freezing and boiling water, and a room: 0, 20 and 100 °C are 32, 68 and 212 °F exactly (NIST SP 811 (2008), appendix B.8).
     #[test]
     fn temperatures() {
-        let both =
-            |celsius| [Units::Metric.say_temperature(celsius), Units::Imperial.say_temperature(celsius)];
-        assert_eq!(both(0.0), ["0 °C", "32 °F"]);
-        assert_eq!(both(20.0), ["20 °C", "68 °F"]);
-        assert_eq!(both(100.0), ["100 °C", "212 °F"]);
-        assert_eq!(both(-30.0), ["−30 °C", "−22 °F"]);
+        let both = |celsius: &str| [Units::Metric, Units::Imperial].map(|units| units.restate(celsius));
+        assert_eq!(both("0 °C"), ["0 °C", "32 °F"]);
+        assert_eq!(both("20 °C"), ["20 °C", "68 °F"]);
+        assert_eq!(both("100 °C"), ["100 °C", "212 °F"]);
+        assert_eq!(both("−30 °C"), ["−30 °C", "−22 °F"]);
     }
 
     #[test]
     fn sentences_are_restated() {
-        let inches = |text: &str| Units::Imperial.restate(text).replace('\u{a0}', " ");
+        let inches = |text: &str| Units::Imperial.restate(text);
         assert_eq!(
             inches("a 450 × 300 mm panel has no room for a 20 mm moulding; use less"),
             "a 17 3/4 × 11 3/4 in panel has no room for a 3/4 in moulding; use less"

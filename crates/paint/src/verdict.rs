@@ -1,8 +1,8 @@
 //! How far a colour is from its target, in a painter's words.
 //!
-//! The steps of size and the choice of words are common practice; the measure behind them is CIEDE2000. The direction
-//! is taken from the parts of the difference, each divided by the tolerance that goes with it (the weighting functions
-//! of CIE94: SC = 1 + 0.045 C*, SH = 1 + 0.015 C*), so that what is named is what is seen.
+//! The sizes and words are common practice; the measure behind them is CIEDE2000. For the direction, each component of
+//! the difference is divided by its tolerance (the weighting functions of CIE94: SC = 1 + 0.045 C*, SH = 1 + 0.015 C*),
+//! so that the words name what is seen.
 
 use warm_blend_spectral::{Difference, Lab, difference};
 
@@ -26,19 +26,19 @@ const WORTH_NAMING: f64 = 0.45;
 const NOTHING_SEEN: &str = "no difference you could see";
 
 impl Verdict {
-    /// `seen` against `target`, both Lab in the same light.
+    /// Compares `seen` with `target`, both Lab in the same light.
     pub fn of(seen: Lab, target: Lab) -> Self {
         Self::against(seen, target, "the target")
     }
 
-    /// The same against anything else, by its name: `a hair warmer than the board`.
+    /// Compares `seen` with anything else, by its name: `a hair warmer than the board`.
     pub fn against(seen: Lab, other: Lab, with: &'static str) -> Self {
         let difference = difference(seen, other);
         let lean = size(difference.value()).map(|size| format!("{size} {}", directions(seen, other)));
         Self { difference, lean, with }
     }
 
-    /// To stand first: `a hair warmer and lighter than the target`.
+    /// The verdict in full: `a hair warmer and lighter than the target`.
     pub fn words(&self) -> String {
         match &self.lean {
             None => NOTHING_SEEN.to_owned(),
@@ -46,12 +46,12 @@ impl Verdict {
         }
     }
 
-    /// The same beside what it was compared with: `a hair warmer and lighter`.
+    /// The verdict without what it is compared with: `a hair warmer and lighter`.
     pub fn lean(&self) -> &str {
         self.lean.as_deref().unwrap_or(NOTHING_SEEN)
     }
 
-    /// Whether anybody sees it.
+    /// True if the difference can be seen.
     pub const fn can_be_seen(&self) -> bool {
         self.lean.is_some()
     }

@@ -1,8 +1,8 @@
-//! Colours out of a photo that holds a white or grey card.
+//! Colours from a photo that includes a white or grey card.
 //!
-//! A camera's numbers are light times lens times whatever the camera thought of it. A card of known reflectance in the same
-//! light takes most of that out again: in linear light each channel is scaled so that the card comes out as the neutral it is
-//! (von Kries' scaling of the camera's own channels). What is clipped, too dark or uneven cannot be helped and is refused.
+//! A camera's values combine light, lens and the camera's own processing. A card of known reflectance in the same light
+//! removes most of that: in linear light each channel is scaled so that the card becomes neutral (von Kries scaling of
+//! the camera's channels). Photos that are clipped, too dark or uneven at the card are refused.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
@@ -24,30 +24,30 @@ pub struct Photo {
     clipped: Vec<bool>,
 }
 
-/// A round spot of a photo, in shares of its width from the left and the top.
+/// A round spot of a photo; lengths are relative to the width of the photo.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct PhotoSpot {
-    /// From the left, 0–1.
+    /// Distance from the left, 0–1.
     pub x: f64,
-    /// From the top, in widths.
+    /// Distance from the top, in widths.
     pub y: f64,
     /// Radius, in widths.
     pub radius: f64,
 }
 
-/// What card is in the photo.
+/// The card in the photo.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Card {
-    /// A white card: 90 % of the light comes back†.
+    /// A white card, reflectance 90 %†.
     White,
-    /// A photographer's grey card: 18 % (common practice).
+    /// A photographer's grey card, reflectance 18 % (common practice).
     Grey,
 }
 
-/// Why nothing can be picked.
+/// Why no colour can be picked.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadPick {
-    /// Outside the photo, or of no size.
+    /// Outside the photo, or without a size.
     #[error("the spot is outside the photo; move it inside")]
     Outside,
     /// The card is overexposed.
@@ -56,7 +56,7 @@ pub enum BadPick {
     /// The card is too dark.
     #[error("the card is too dark to judge colours by; take the photo again with more light")]
     CardDark,
-    /// Not one even thing.
+    /// Not evenly coloured.
     #[error("the spot on the card is uneven; move it fully onto the card, out of shadow and glare")]
     CardUneven,
     /// The spot is overexposed.
@@ -65,18 +65,18 @@ pub enum BadPick {
     /// The spot is too dark.
     #[error("this spot is too dark to read; take the photo again with more light")]
     SpotDark,
-    /// Brighter than a surface.
+    /// Brighter than any surface.
     #[error("too bright to be paint: glare here, or the card is in shadow")]
     Glare,
 }
 
-/// What nothing could be picked of.
+/// A spot from which no colour can be picked.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 #[error("{why}")]
 pub struct NotPicked {
-    /// Which of the spots it is; none of the card.
+    /// Index of the spot; `None` for the card.
     pub spot: Option<usize>,
-    /// Why.
+    /// The reason.
     pub why: BadPick,
 }
 
@@ -86,12 +86,12 @@ impl From<BadPick> for NotPicked {
     }
 }
 
-/// Colours that were picked.
+/// Picked colours.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Picked {
-    /// In daylight (D65, 2°), in the order of the spots.
+    /// Colours in daylight (D65, 2°), in the order of the spots.
     pub colours: Vec<Lab>,
-    /// What may be wrong with them.
+    /// Reasons for doubt.
     pub warnings: Vec<&'static str>,
 }
 
@@ -130,7 +130,7 @@ impl Mean {
 }
 
 impl Photo {
-    /// From rows of linear pixels; None unless the rows are whole and there is at least one.
+    /// A photo of linear pixels in rows; `None` if there is no complete row.
     pub fn new(width: usize, pixels: Vec<[f32; 3]>, clipped: Vec<bool>) -> Option<Self> {
         let whole = width > 0
             && !pixels.is_empty()
@@ -139,12 +139,12 @@ impl Photo {
         whole.then_some(Self { width, pixels, clipped })
     }
 
-    /// Width and height, pixels.
+    /// Width and height in pixels.
     pub fn size(&self) -> (usize, usize) {
         (self.width, self.pixels.len() / self.width)
     }
 
-    /// Its pixels in linear sRGB, 0–1, row by row from the top left.
+    /// Pixels in linear sRGB, 0–1, row by row from the top left.
     pub fn pixels(&self) -> &[[f32; 3]] {
         &self.pixels
     }
@@ -175,7 +175,7 @@ impl Photo {
         Ok(Weighed { gains, warnings })
     }
 
-    /// Picks spots, weighed by the card.
+    /// Picks colours at spots, relative to the card.
     pub fn pick(&self, card: Card, at: PhotoSpot, spots: &[PhotoSpot]) -> Result<Picked, NotPicked> {
         let Weighed { gains, warnings } = self.weighed(card, at)?;
         let pick = |(n, spot): (usize, &PhotoSpot)| {

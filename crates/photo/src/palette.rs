@@ -1,10 +1,10 @@
-//! The main colours of a photo by the room they take, weighed by the card, with shade separated from paint as far as possible.
+//! Main colours of a photo by area, relative to the card, with shadow distinguished from paint as far as possible.
 //!
-//! The photo is looked at in even little squares; those that hold an edge say little and count only for area. Squares are put into bins of
-//! L\*a\*b\*, and bins that are nearest to each other become one until all are distinguished (agglomeration by centroids: R. R. Sokal and
-//! C. D. Michener, *Univ. Kansas Sci. Bull.* 38 (1958) 1409); each square then goes to its nearest colour, whose value is the median of
-//! its even squares. What is the same paint in shade reflects the same shares of a weaker light: a\*/(L\* + 16) and b\*/(L\* + 16) stay
-//! as they are (from the cube roots of CIE 15), and shade lies beside what it falls on.
+//! The photo is divided into small squares; those that contain an edge count only for area. Squares are binned in
+//! L\*a\*b\*, and the closest bins are merged until all can be told apart (centroid clustering: R. R. Sokal and C. D.
+//! Michener, *Univ. Kansas Sci. Bull.* 38 (1958) 1409). Each square is assigned to its nearest colour, and the value of a
+//! colour is the median of its even squares. Paint in shadow reflects the same shares of a weaker light, so a\*/(L\* +
+//! 16) and b\*/(L\* + 16) do not change (from the cube roots of CIE 15), and shadow lies next to what it falls on.
 
 use warm_blend_spectral::{Lab, Light, from_linear_srgb};
 
@@ -29,29 +29,29 @@ const BESIDE: f64 = 0.12;
 /// What is as near to the card as this and joined to it is the card.
 const CARD: f64 = 6.0;
 
-/// A colour of a photo.
+/// A main colour of a photo.
 #[derive(Debug, Clone, PartialEq)]
 pub struct PhotoColour {
-    /// In daylight (D65, 2°).
+    /// Colour in daylight (D65, 2°).
     pub lab: Lab,
-    /// Share of what was looked at, 0–1.
+    /// Share of the area examined, 0–1.
     pub share: f64,
-    /// A place where it lies: widths of the photo from the left and from the top.
+    /// A point of this colour, in widths of the photo from the left and from the top.
     pub at: (f64, f64),
-    /// The colour in the list that this may be in shade.
+    /// Index of the colour of which this may be the shadow.
     pub shade_of: Option<usize>,
-    /// The colours in the list that much of its rim lies beside, the most of it first.
+    /// Indices of the colours along much of its boundary, longest first.
     pub beside: Vec<usize>,
-    /// How much longer its rim is than that of a square of its size: what is painted lies in one, dirt and wear in patches.
+    /// Length of its boundary relative to that of a square of its size: paint lies in one area, dirt and wear in patches.
     pub scattered: f64,
 }
 
 /// The main colours of a photo.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Palette {
-    /// The largest first.
+    /// Colours, largest first.
     pub colours: Vec<PhotoColour>,
-    /// What may be wrong with them.
+    /// Reasons for doubt.
     pub warnings: Vec<&'static str>,
 }
 
@@ -63,7 +63,7 @@ struct Squares {
 }
 
 impl Photo {
-    /// Its main colours, weighed by the card; at most `most`.
+    /// Main colours relative to the card; `most` at most.
     pub fn palette(&self, card: Card, at: PhotoSpot, most: usize) -> Result<Palette, BadPick> {
         let Weighed { gains, mut warnings } = self.weighed(card, at)?;
         let (mut squares, lost) = self.squares(gains);

@@ -1,4 +1,4 @@
-//! Where the card may lie in a photo, and whether a spot can be on it.
+//! Where the card probably is, and whether a spot can be on it.
 
 use crate::{Card, Photo, PhotoSpot, luminance};
 
@@ -103,7 +103,8 @@ fn balance(rgb: [f64; 3]) -> f64 {
 }
 
 impl Photo {
-    /// Where a white card may lie: the lightest even thing of some size that is nearly without colour. None where nothing looks like one.
+    /// Probable position of a white card: the lightest even area of some size with hardly any chroma. `None` if nothing
+    /// looks like one.
     pub fn likely_card(&self) -> Option<PhotoSpot> {
         let grid = Grid::of(self);
         let candidates = grid.regions().into_iter().filter(|region| {
@@ -121,7 +122,7 @@ impl Photo {
         grid.middle(&card, self.size().0)
     }
 
-    /// What speaks against a spot being on the card; `seen` is its mean in linear sRGB.
+    /// Reasons to doubt that a spot is on the card; `seen` is its mean in linear sRGB.
     pub(crate) fn doubts(&self, card: Card, at: PhotoSpot, seen: [f64; 3]) -> Vec<&'static str> {
         let grid = Grid::of(self);
         let scale = self.size().0 as f64;

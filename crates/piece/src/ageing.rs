@@ -1,14 +1,14 @@
-//! What age does to a finish, and where it does it.
+//! Signs of age on a finish, and where they appear.
 //!
-//! | | lies | how |
+//! | | where | effect |
 //! |---|---|---|
-//! | wear | on arrises, around what is handled | takes away, down to the ground |
-//! | grime | in recesses and corners, low down | a thin dark film |
-//! | water marks | down from the top | pale streaks |
-//! | sun fade | high up, on flats | a thin pale film |
-//! | verdigris | where water sits: low, in recesses | a green film |
+//! | wear | on arrises, around handles | removes the finish down to the ground |
+//! | grime | in recesses and corners, low down | thin dark film |
+//! | water marks | downwards from the top | pale streaks |
+//! | sun fade | high up, on flat surfaces | thin pale film |
+//! | verdigris | where water collects: low, in recesses | green film |
 //!
-//! Where, and how much at the most, is common practice†.
+//! Places and greatest amounts are common practice†.
 
 use std::sync::OnceLock;
 
@@ -22,15 +22,15 @@ const HIDES: f64 = 900.0;
 /// In how many steps a film is shown.
 const STEPS: usize = 8;
 
-/// A kind of ageing.
+/// A sign of age.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum Age {
     /// Rubbed through.
     Wear,
-    /// Dirt that stays.
+    /// Ingrained dirt.
     Grime,
-    /// Lime that water leaves.
+    /// Lime left by water.
     WaterMarks,
     /// Bleached by the sun.
     SunFade,
@@ -38,12 +38,12 @@ pub enum Age {
     Verdigris,
 }
 
-/// How much of each, 0 none to 1 as much as there may be.
+/// Amount of each sign of age, from 0 (none) to 1 (most).
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Ageing {
-    /// Rubbed through on edges.
+    /// Edges rubbed through.
     pub wear: Share,
     /// Dirt in recesses and corners.
     pub grime: Share,
@@ -51,7 +51,7 @@ pub struct Ageing {
     pub water: Share,
     /// Bleached high up.
     pub fade: Share,
-    /// Copper green, low and in recesses.
+    /// Copper green, low down and in recesses.
     pub verdigris: Share,
 }
 
@@ -74,7 +74,7 @@ struct Row {
 }
 
 impl Age {
-    /// In the order they come about: wear below, dirt above.
+    /// In the order in which they arise: wear first, dirt last.
     pub const ALL: [Age; 5] = [Age::Wear, Age::SunFade, Age::WaterMarks, Age::Verdigris, Age::Grime];
 
     const fn row(self) -> Row {
@@ -106,7 +106,7 @@ impl Age {
         self.row().name
     }
 
-    /// What so much of it leaves, or takes away.
+    /// Film that this amount leaves, or share that it removes.
     pub fn print(self, amount: Share) -> Deposit {
         let Row { film, cover: [field, recess, edge], .. } = self.row();
         let cover = ByPlace { field, recess, edge };
@@ -116,15 +116,15 @@ impl Age {
         }
     }
 
-    /// Lays so much of it on a finish; false of what takes away.
+    /// Adds this amount to a finish; false if it removes rather than adds.
     pub fn lay_on(self, stack: &mut Stack, amount: Share) -> bool {
         let Some(material) = self.material() else { return false };
         stack.lay(material.clone(), self.print(amount), Below::LIES, None);
         true
     }
 
-    /// What a coat that hides looks like under it: bare first, then under ever more of it, up to so many times its usual film.
-    /// Nothing of what takes away.
+    /// Look of an opaque coat without it, then under increasing amounts up to `most` times its usual film. Empty if it
+    /// removes rather than adds.
     pub fn over(self, coat: &Material, most: f64) -> Result<Vec<Reflectance>, BadPaint> {
         let Some(material) = self.material() else { return Ok(Vec::new()) };
         let all_over = |microns: f64| Deposit {
@@ -159,7 +159,7 @@ impl Age {
 }
 
 impl Ageing {
-    /// How much of one of them.
+    /// Amount of one sign.
     pub const fn of(&self, age: Age) -> Share {
         match age {
             Age::Wear => self.wear,
@@ -170,12 +170,12 @@ impl Ageing {
         }
     }
 
-    /// Those there are any of.
+    /// Signs with an amount above zero.
     pub fn there(&self) -> impl Iterator<Item = (Age, Share)> {
         Age::ALL.into_iter().map(|age| (age, self.of(age))).filter(|(_, amount)| amount.value() > 0.0)
     }
 
-    /// The layer that is worn off; none where nothing is. It belongs below the wax.
+    /// The layer that represents wear, if any; it belongs below the wax.
     pub(super) fn worn(&self) -> Option<Layer> {
         (self.wear.value() > 0.0).then(|| Layer {
             print: Some(Age::Wear.print(self.wear)),
@@ -183,7 +183,7 @@ impl Ageing {
         })
     }
 
-    /// Lays what lies on the finish; says what was laid.
+    /// Adds the signs that leave a film, and returns them.
     pub(super) fn lay_on(&self, stack: &mut Stack) -> Vec<Age> {
         let mut laid = Vec::new();
         for (age, amount) in self.there() {

@@ -1,6 +1,6 @@
-//! Elevations of the generic kinds of pieces, from a few dimensions.
+//! Builds elevations of the kinds of piece from a few dimensions.
 //!
-//! Thicknesses of boards, rails and stiles are common practice†; they stand in one place below.
+//! Thicknesses of boards, rails and stiles are common practice† and defined together below.
 
 use super::elevation::{Elevation, Face, Outline, Part, Rect, View};
 use super::form::{BadForm, Form, PieceKind};
@@ -123,7 +123,7 @@ fn divided(length: f64, n: u32, gap: f64) -> (Vec<f64>, f64) {
 }
 
 impl Form {
-    /// The piece in true proportion.
+    /// Builds the piece in true proportion.
     pub fn build(&self) -> Result<Elevation, BadForm> {
         self.check()?;
         let faces = match self.kind {

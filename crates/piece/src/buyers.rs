@@ -1,4 +1,5 @@
-//! How soon such a palette finds a buyer: quiet neutrals soon and anywhere, vivid ones wait for theirs (common practice†).
+//! How soon a palette finds a buyer: quiet neutrals sell soon and anywhere, vivid colours have to wait for theirs (common
+//! practice†).
 
 use crate::ZoneSeen;
 use crate::cohesion::{About, Finding, Pair};
@@ -8,7 +9,7 @@ const CHROMA: (f64, f64) = (18.0, 34.0);
 /// From which mean contrast of neighbours, ΔE00, even greys are bold†.
 const BOLD: f64 = 38.0;
 
-/// How soon, where something is painted.
+/// The finding; `None` if nothing is painted.
 pub fn buyers(zones: &[ZoneSeen], pairs: &[Pair]) -> Option<Finding> {
     let painted = || zones.iter().filter(|seen| seen.painted);
     let area: f64 = painted().map(|seen| seen.extent.area).sum();

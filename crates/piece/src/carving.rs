@@ -1,20 +1,21 @@
-//! How carved a zone is, where the painter chooses it rather than taking what the drawing assumes.
+//! Carving of a zone, if the painter overrides the drawing.
 
 use serde::{Deserialize, Serialize};
 use strum::VariantArray as _;
 
 use crate::{Elevation, Shaping, Zone};
 
-/// How much of a zone is carved or moulded: it drives what is field, recess and edge, and with that colour, amount and time.
+/// How much of a zone is carved or moulded, which determines its shares of field, recess and edge, and so colour, amount
+/// and time.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::VariantArray)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Carving {
-    /// Flat, with arrises.
+    /// Flat, with arrises only.
     Flat,
     /// A moulding all round.
     Mouldings,
-    /// Carved in its corners.
+    /// Carved in the corners.
     Corners,
     /// Bands of carving.
     Bands,
@@ -23,7 +24,7 @@ pub enum Carving {
 }
 
 impl Carving {
-    /// From the least to the most.
+    /// All choices, least carved first.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `all-over` …
@@ -60,7 +61,7 @@ impl Carving {
 }
 
 impl Elevation {
-    /// The same with the parts of a zone carved like this; knobs stay knobs.
+    /// Applies a carving to all parts of a zone except knobs.
     pub(crate) fn carve(&mut self, zone: Zone, carving: Carving) {
         for part in self.faces.iter_mut().flat_map(|face| &mut face.parts) {
             if part.zone == zone && part.shaping != Shaping::Knob {

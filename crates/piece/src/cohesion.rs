@@ -1,17 +1,17 @@
 //! Whether the parts of a piece belong together.
 //!
-//! | question | from what |
+//! | question | answered from |
 //! |---|---|
-//! | do neighbours stand as far apart as they are meant to? | CIEDE2000 across each edge where two zones meet, against a window |
-//! | does one part jump out? | its mean contrast to its neighbours against that of the rest |
-//! | how many families of hue are there, and which way do they lean? | hue of what is coloured at all |
+//! | do adjoining parts contrast as intended? | CIEDE2000 across each edge where two zones meet, against a window |
+//! | does one part stand out? | its mean contrast with adjoining parts, against that of the others |
+//! | how many families of hue are there, warm or cool? | hues of everything with chroma |
 //! | is there a main colour, a second and an accent? | shares of the area |
-//! | does what lies deep look deep? | lightness of recess against field |
-//! | is there a paint that ties them? | the pots |
-//! | and in the evening? | all pairs again in another light |
-//! | who buys it? | chroma by area, contrast of neighbours: see [`crate::buyers`] |
+//! | do recesses look deep? | lightness of recess and field |
+//! | does one paint tie the parts together? | the pots |
+//! | and in the evening? | all pairs in another light |
+//! | who buys it? | chroma by area, contrast of adjoining parts: see [`crate::buyers`] |
 //!
-//! All thresholds are common practice† and stand in [`Windows`] and below; a painter may change the windows.
+//! All thresholds are common practice†, in [`Windows`] and below; the painter may change the windows.
 
 use warm_blend_board::Place;
 use warm_blend_paint::{Dimension, HueFamily, PaintId, Units, percentages};
@@ -19,67 +19,67 @@ use warm_blend_spectral::{Lab, Light, difference};
 
 use crate::{Intent, Meeting, Scheme, Windows, Zone, ZoneSeen};
 
-/// Two neighbours as they stand to each other.
+/// Two adjoining zones and their contrast.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Pair {
-    /// The two.
+    /// The zones.
     pub zones: (Zone, Zone),
-    /// How long they meet, m.
+    /// Length of their common edge, m.
     pub length: f64,
-    /// ΔE00 from across the room.
+    /// Contrast from across the room, ΔE00.
     pub contrast: f64,
-    /// What is meant.
+    /// Intended contrast.
     pub intent: Intent,
-    /// Least and most, ΔE00.
+    /// Least and greatest contrast intended, ΔE00.
     pub window: (f64, f64),
 }
 
-/// Where a contrast stands to its window.
+/// A contrast compared with its window.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Stands {
     /// Within it.
     In,
-    /// Too near each other.
+    /// Too little contrast.
     Near,
-    /// Too far apart.
+    /// Too much contrast.
     Far,
 }
 
-/// What a finding is about.
+/// Subject of a finding.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum About {
-    /// Two neighbours.
+    /// Two adjoining zones.
     Pair,
-    /// Two neighbours in another light.
+    /// Two adjoining zones in another light.
     PairIn(Light),
-    /// A part that jumps out.
+    /// A part that stands out.
     OddOneOut,
-    /// How many families of hue there are.
+    /// Number of families of hue.
     Hues,
-    /// Which way they lean.
+    /// Warm or cool.
     Lean,
     /// Main colour, second and accent.
     Balance,
-    /// What lies deep.
+    /// Depth of recesses.
     Depth,
-    /// The paint that ties the parts.
+    /// A paint that ties the parts together.
     Tie,
-    /// Who buys such a piece.
+    /// Buyers of such a piece.
     Buyers,
 }
 
-/// What is off, or good to know.
+/// A fault of a palette, or something worth knowing.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Finding {
-    /// What it is about.
+    /// Subject.
     pub about: About,
-    /// How much it matters: the ΔE00 it is off by, or a like figure; 0 for what is only reported.
+    /// Weight: the ΔE00 outside the window, or a comparable figure; 0 for information only.
     pub weight: f64,
-    /// In words.
+    /// The finding as text.
     pub what: String,
-    /// The numbers it comes from.
+    /// The figures behind it.
     pub from: String,
-    /// Which zones.
+    /// Zones concerned.
     pub zones: Vec<Zone>,
 }
 
@@ -99,7 +99,7 @@ const INSIDE_OUT: f64 = 4.0;
 const ONE: f64 = 6.0;
 
 impl Stands {
-    /// What two neighbours do that stand so.
+    /// What the two zones do.
     pub const fn words(self) -> &'static str {
         match self {
             Stands::In => "go together",
@@ -110,7 +110,7 @@ impl Stands {
 }
 
 impl Pair {
-    /// Where it stands.
+    /// Compares the contrast with its window.
     pub fn stands(&self) -> Stands {
         match self.contrast {
             contrast if contrast < self.window.0 => Stands::Near,
@@ -119,19 +119,19 @@ impl Pair {
         }
     }
 
-    /// By how much it is outside its window, ΔE00.
+    /// Distance outside its window, ΔE00.
     pub fn off(&self) -> f64 {
         (self.window.0 - self.contrast).max(self.contrast - self.window.1).max(0.0)
     }
 }
 
-/// How all neighbours stand to each other. Zones that wear the same or look the same are one: they are never too near.
+/// Contrasts of all adjoining zones. Zones that wear the same or look the same count as one and are never too close.
 pub fn pairs(zones: &[ZoneSeen], meetings: &[Meeting], scheme: &Scheme, windows: &Windows) -> Vec<Pair> {
     let seen = |zone| Some(zones.iter().find(|seen| seen.zone == zone)?.lab);
     pairs_of(seen, meetings, scheme, windows)
 }
 
-/// The same for colours by zone.
+/// Contrasts for given colours by zone.
 pub(super) fn pairs_of(
     seen: impl Fn(Zone) -> Option<Lab>,
     meetings: &[Meeting],
@@ -153,12 +153,12 @@ pub(super) fn pairs_of(
     meetings.iter().filter_map(pair).collect()
 }
 
-/// By how much pairs are outside their windows together, ΔE00.
+/// Total distance of pairs outside their windows, ΔE00.
 pub fn off(pairs: &[Pair]) -> f64 {
     pairs.iter().map(Pair::off).fold(0.0, |a, b| a + b)
 }
 
-/// What is to be said of a palette, what matters most first; lengths in these units.
+/// Findings on a palette, most important first, with lengths in these units.
 pub fn findings(zones: &[ZoneSeen], pairs: &[Pair], units: Units) -> Vec<Finding> {
     let mut found = of_palette(zones, pairs);
     found.extend(pairs.iter().filter_map(|pair| of_pair(pair, units)));
@@ -166,7 +166,7 @@ pub fn findings(zones: &[ZoneSeen], pairs: &[Pair], units: Units) -> Vec<Finding
     found
 }
 
-/// What is to be said of it as a whole, whatever its pairs do.
+/// Findings on the palette as a whole, apart from its pairs.
 pub(super) fn of_palette(zones: &[ZoneSeen], pairs: &[Pair]) -> Vec<Finding> {
     let mut found = Vec::new();
     found.extend(jumps_out(zones, pairs));
@@ -334,7 +334,7 @@ fn depth(zones: &[ZoneSeen]) -> Vec<Finding> {
 }
 
 impl Finding {
-    /// By how much it is a fault that was not there before: its weight, less what of it there was.
+    /// How much of it is new: its weight, less the weight of the same fault before.
     pub(super) fn beyond(&self, before: &[Finding]) -> f64 {
         let same = |other: &&Finding| {
             let everywhere = matches!(self.about, About::OddOneOut | About::Hues | About::Balance);
@@ -345,7 +345,7 @@ impl Finding {
     }
 }
 
-/// Pairs that are within their window in the light at hand and leave it in another.
+/// Pairs that are within their window in the current light but not in another.
 pub(super) fn elsewhere(now: &[Pair], then: &[Pair], light: Light) -> Vec<Finding> {
     let leaves = |(now, then): (&Pair, &Pair)| {
         let off = then.off();
@@ -372,7 +372,7 @@ pub(super) fn elsewhere(now: &[Pair], then: &[Pair], light: Light) -> Vec<Findin
     now.iter().zip(then).filter_map(leaves).collect()
 }
 
-/// The paint that ties most parts together, by what each is made of.
+/// The paint that ties most parts together, by the contents of their pots.
 pub fn shared_paint(zones: &[(Zone, Vec<PaintId>)], name: impl Fn(PaintId) -> String) -> Option<Finding> {
     let painted: Vec<&(Zone, Vec<PaintId>)> = zones.iter().filter(|(_, paints)| !paints.is_empty()).collect();
     if painted.len() < 2 {

@@ -1,4 +1,4 @@
-//! A piece as it is kept.
+//! The saved form of a piece.
 
 use std::collections::BTreeMap;
 use std::fmt::Display;
@@ -15,77 +15,77 @@ use super::{
     BadForm, Carving, Elevation, Extent, Finish, Form, Intent, Meeting, Stencil, Windows, Zone, ZoneFinish,
 };
 
-/// Most schemes of a piece.
+/// Greatest number of schemes.
 pub const SCHEMES: usize = 4;
 
-/// Most treatments over a scheme.
+/// Greatest number of layers over a scheme.
 pub const OVERS: usize = 8;
 
-/// What the client wants.
+/// The client's wishes.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(default)]
 pub struct Brief {
-    /// For whom.
+    /// Client.
     #[serde(skip_serializing_if = "Option::is_none", deserialize_with = "unless_blank")]
     pub client: Option<Name>,
-    /// Worn, stately but tired, soft …: in the client's words.
+    /// Mood in the client's words: worn, stately but tired, soft …
     #[serde(skip_serializing_if = "Option::is_none", deserialize_with = "unless_blank")]
     pub mood: Option<Note>,
-    /// Colours to aim at, at most eight.
+    /// Target colours, at most eight.
     pub targets: Vec<Masstone>,
-    /// A photo of what it should be like, brought to `/api/photos/kept`.
+    /// Reference photo, uploaded to `/api/photos/kept`.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub photo: Option<Uuid>,
-    /// What it may cost, in the workshop's money.
+    /// Budget, in the workshop's currency.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub budget: Option<f64>,
-    /// Hours it may take.
+    /// Budget of hours.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub hours: Option<f64>,
-    /// The day it is to be done, `2026-12-01`.
+    /// Due date, `2026-12-01`.
     #[serde(skip_serializing_if = "Option::is_none", deserialize_with = "day")]
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub due: Option<Date>,
-    /// The lights of the room it goes to, the main one first.
+    /// Lights of the room it is for, the main one first.
     pub lights: Vec<Light>,
 }
 
-/// What the painter measured where the drawing is not the piece.
+/// Measurements by the painter that override the drawing.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct AreaCorrection {
-    /// m²; as drawn if left out.
+    /// Area, m²; as drawn if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub area: Option<f64>,
-    /// Edges, m; as drawn if left out.
+    /// Length of edges, m; as drawn if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub edge: Option<f64>,
-    /// How carved it is; as drawn if left out.
+    /// Carving; as drawn if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub carved: Option<Carving>,
 }
 
-/// A thin layer over zones that are already dressed: a wash, a glaze, a wax that brings them together.
+/// A thin layer over finished zones: a wash, a glaze or a wax that brings them together.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Over {
     /// The layer.
     pub layer: Layer,
-    /// Where; everywhere if empty.
+    /// Zones; all of them if empty.
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(value_type = Vec<String>))]
     pub zones: Vec<Zone>,
 }
 
-/// How far apart a pair of zones should be.
+/// Intended contrast of two zones.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PairIntent {
-    /// A zone.
+    /// One zone.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub one: Zone,
-    /// Another.
+    /// The other zone.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub other: Zone,
     /// `quiet`, `layered` or `bold`.
@@ -93,55 +93,55 @@ pub struct PairIntent {
     pub intent: Intent,
 }
 
-/// One way to dress a piece.
+/// A scheme: one way to finish a piece.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Scheme {
-    /// What the painter calls it.
+    /// Name.
     pub name: Name,
-    /// What each zone wears; what is not named is bare, but for sides: see [`Scheme::dress`].
+    /// Finish of each zone. Zones left out are bare, except the sides: see [`Scheme::dress`].
     #[serde(default, deserialize_with = "by_zone")]
     #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, ZoneFinish>))]
     pub wears: BTreeMap<Zone, ZoneFinish>,
-    /// What lies over all or some of them, the first lowest.
+    /// Layers over all or some zones, lowest first.
     #[serde(default)]
     pub over: Vec<Over>,
-    /// `quiet`, `layered` or `bold`: how far apart neighbours should be.
+    /// Contrast intended between adjoining zones: `quiet`, `layered` or `bold`.
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(value_type = String, example = "quiet", required))]
     pub intent: Intent,
-    /// Of pairs that should be otherwise.
+    /// Pairs with another intention.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub pairs: Vec<PairIntent>,
 }
 
-/// The piece of furniture at hand.
+/// A piece of furniture.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Piece {
-    /// What it is called on every screen.
+    /// Name on every screen.
     pub name: Name,
-    /// What the client wants.
+    /// The client's wishes.
     #[serde(default)]
     pub brief: Brief,
-    /// What it is, where that was said.
+    /// Kind and dimensions, if chosen.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub form: Option<Form>,
     /// What it is made of.
     #[serde(default = "red_stain")]
     #[cfg_attr(feature = "schema", schema(required))]
     pub ground: Ground,
-    /// Zones as they were measured, where the drawing is not the piece.
+    /// Measured zones that differ from the drawing.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty", deserialize_with = "by_zone")]
     #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, AreaCorrection>))]
     pub corrections: BTreeMap<Zone, AreaCorrection>,
-    /// One to four ways to dress it; a piece that was never dressed has none.
+    /// One to four schemes; none for a piece that was never dressed.
     #[serde(default)]
     pub schemes: Vec<Scheme>,
-    /// Which of them is the one, from 0.
+    /// Index of the chosen scheme.
     #[serde(default)]
     pub chosen: usize,
-    /// How far apart is meant by quiet, layered and bold.
+    /// Contrast windows for quiet, layered and bold.
     #[serde(default)]
     pub windows: Windows,
 }
@@ -172,13 +172,13 @@ fn red_stain() -> Ground {
     Ground::of(GroundKind::RedStain)
 }
 
-/// A piece that cannot be.
+/// An invalid piece.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 #[error("{message}")]
 pub struct BadPiece {
-    /// Where: a JSON pointer.
+    /// JSON pointer to the field.
     pub pointer: String,
-    /// What is wrong, and what would do.
+    /// Problem and remedy.
     pub message: String,
 }
 
@@ -228,17 +228,17 @@ impl Scheme {
         Ok(())
     }
 
-    /// The zone whose finish is carried round to one: sides of which nothing is said wear what the front does.
+    /// Zone from which a finish is carried round to this one: sides without a finish wear that of the front.
     pub fn carried(&self, zone: Zone) -> Option<Zone> {
         zone.carried_from().filter(|from| !self.wears.contains_key(&zone) && self.wears.contains_key(from))
     }
 
-    /// What a zone wears: its own finish, or one that is carried round to it.
+    /// Finish of a zone, its own or carried round.
     pub fn dress(&self, zone: Zone) -> Option<&ZoneFinish> {
         self.wears.get(&self.carried(zone).unwrap_or(zone))
     }
 
-    /// The pattern on a zone: it is not carried round.
+    /// Stencil on a zone; stencils are not carried round.
     pub fn stencil(&self, zone: Zone) -> Option<&Stencil> {
         self.wears.get(&zone)?.stencil.as_ref()
     }
@@ -250,14 +250,14 @@ impl Scheme {
 }
 
 impl Over {
-    /// True where it lies on a zone.
+    /// True if the layer lies on a zone.
     pub fn is_on(&self, zone: Zone) -> bool {
         self.zones.is_empty() || self.zones.contains(&zone)
     }
 }
 
 impl Piece {
-    /// One that has a name and nothing else yet.
+    /// A new piece with only a name.
     pub fn named(name: Name) -> Self {
         Self {
             name,
@@ -271,7 +271,7 @@ impl Piece {
         }
     }
 
-    /// That it can be built, and that its schemes are in order: one that was read is as sound as one that was made only then.
+    /// Checks that it can be built and that its schemes are valid; also applied to pieces that were read from a file.
     pub fn check(&self) -> Result<(), BadPiece> {
         if let Some(form) = &self.form {
             form.build().map_err(|error| BadPiece::at(format!("/form/{}", error.field), error))?;
@@ -301,12 +301,12 @@ impl Piece {
         schemes.try_for_each(|(n, scheme)| scheme.check(&format!("/schemes/{n}")))
     }
 
-    /// The scheme that counts.
+    /// The chosen scheme.
     pub fn scheme(&self) -> Option<&Scheme> {
         self.schemes.get(self.chosen)
     }
 
-    /// The piece in true proportion, carved as the painter says; `None` before its kind is chosen.
+    /// The piece in true proportion, with the painter's carving; `None` before its kind is chosen.
     pub fn elevation(&self) -> Option<Result<Elevation, BadForm>> {
         let mut built = self.form?.build();
         if let Ok(elevation) = &mut built {
@@ -319,7 +319,7 @@ impl Piece {
         Some(built)
     }
 
-    /// How large each zone is: as measured, or as drawn.
+    /// Size of each zone, measured or drawn.
     pub fn extents(&self, elevation: &Elevation) -> BTreeMap<Zone, Extent> {
         let mut extents = elevation.extents();
         for (zone, extent) in &mut extents {
@@ -330,14 +330,14 @@ impl Piece {
         extents
     }
 
-    /// Which painted zones meet.
+    /// Painted zones that meet.
     pub fn meetings(&self, elevation: &Elevation) -> Vec<Meeting> {
         let mut meetings = elevation.meetings();
         meetings.retain(|meeting| meeting.zones.0.is_painted() && meeting.zones.1.is_painted());
         meetings
     }
 
-    /// The same piece with one tin in place of another.
+    /// Puts one tin in place of another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for scheme in &mut self.schemes {
             for dress in scheme.wears.values_mut() {
@@ -355,7 +355,7 @@ impl Piece {
         self
     }
 
-    /// The boards it wears.
+    /// Boards that it wears.
     pub fn boards(&self) -> Vec<Uuid> {
         let dresses = self.schemes.iter().flat_map(|scheme| scheme.wears.values());
         let mut boards: Vec<Uuid> = dresses
@@ -369,7 +369,7 @@ impl Piece {
         boards
     }
 
-    /// The tins it speaks of, apart from those of its boards.
+    /// Tins that it refers to, except through boards.
     pub fn paints(&self) -> Vec<PaintId> {
         let pots = self.schemes.iter().flat_map(Scheme::pots);
         let mut paints: Vec<PaintId> = pots.flatten().map(|part| part.paint).collect();

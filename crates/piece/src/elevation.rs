@@ -1,16 +1,16 @@
-//! A piece in true proportion: its faces, what lies on each, how large that is and what it meets.
+//! A piece in true proportion: its faces and their parts, sizes and edges.
 //!
-//! Every part lies wholly on the one it is set into, and takes its area from it. So the parts of a face add up to the face.
-//! Lengths are mm, x to the right and y down from the upper left corner of the face.
+//! Every part lies completely on the part it is set into, and takes away that much of its area, so that the parts of a
+//! face add up to the face. Lengths are mm; x points right and y down from the upper left corner of the face.
 
 use std::collections::BTreeMap;
-use strum::VariantArray as _;
 
 use serde::{Deserialize, Serialize};
+use strum::VariantArray as _;
 
 use super::{Shaping, Zone};
 
-/// From where it is seen.
+/// Direction of view.
 #[derive(
     Debug,
     Clone,
@@ -30,10 +30,10 @@ use super::{Shaping, Zone};
 #[serde(rename_all = "lowercase")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum View {
-    /// From the front.
+    /// The front.
     #[default]
     Front,
-    /// From a side; both sides are alike.
+    /// One of the two sides, which are alike.
     Side,
     /// From above.
     Top,
@@ -44,7 +44,7 @@ pub enum View {
 pub enum Outline {
     /// A rectangle.
     Square,
-    /// A rectangle under a half circle as wide as itself.
+    /// A rectangle below a half circle of the same width.
     RoundTop,
     /// An ellipse.
     Oval,
@@ -66,66 +66,66 @@ pub struct Rect {
 /// A part of a face.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Part {
-    /// What it belongs to.
+    /// Zone it belongs to.
     pub zone: Zone,
-    /// Around its outline.
+    /// Bounding rectangle.
     pub rect: Rect,
     /// Its outline.
     pub outline: Outline,
-    /// How it is shaped.
+    /// Shape of its surface.
     pub shaping: Shaping,
-    /// Of what frames: how wide, mm; of the rest 0.
+    /// Width of a frame, mm; 0 for other parts.
     pub rim: f64,
-    /// The part it is set into.
+    /// Index of the part it is set into.
     pub on: Option<usize>,
-    /// How far its front stands before the plane of the face, mm; below nought behind it.
+    /// Distance of its front from the plane of the face, mm; negative behind it.
     pub forward: f64,
 }
 
 /// A face of a piece.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Face {
-    /// From where it is seen.
+    /// Direction of view.
     pub view: View,
-    /// mm.
+    /// Width, mm.
     pub width: f64,
-    /// mm.
+    /// Height, mm.
     pub height: f64,
-    /// How far its plane is from what is behind the piece: a wall, or from above the floor; mm.
+    /// Distance of its plane from the wall behind the piece, or from the floor when seen from above, mm.
     pub behind: f64,
-    /// How many such faces there are.
+    /// Number of such faces.
     pub times: u32,
-    /// What lies on it, each after the one it is set into.
+    /// Its parts, each after the one it is set into.
     pub parts: Vec<Part>,
 }
 
 /// A piece in true proportion.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Elevation {
-    /// Front, side and top, as far as there are any.
+    /// Front, side and top, as far as the piece has them.
     pub faces: Vec<Face>,
 }
 
-/// How large a zone is.
+/// Size of a zone.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Extent {
-    /// m², net of what is set into it.
+    /// Area without what is set into it, m².
     pub area: f64,
-    /// Edges around its parts, m.
+    /// Total edge of its parts, m.
     pub edge: f64,
 }
 
 /// Two zones that meet.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Meeting {
-    /// The two, in the order of [`Zone::ALL`].
+    /// The zones, in the order of [`Zone::ALL`].
     pub zones: (Zone, Zone),
-    /// How long they meet, m.
+    /// Length of their common edge, m.
     pub length: f64,
 }
 
 impl View {
-    /// In the order they are drawn.
+    /// All views, in the order in which they are drawn.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `front` …
@@ -135,12 +135,12 @@ impl View {
 }
 
 impl Rect {
-    /// The same, so much smaller all round.
+    /// The rectangle reduced by this much on every side.
     pub fn inset(self, by: f64) -> Self {
         Self { x: self.x + by, y: self.y + by, w: self.w - 2.0 * by, h: self.h - 2.0 * by }
     }
 
-    /// True where another lies wholly within.
+    /// True if it contains another rectangle.
     pub fn holds(self, other: Rect) -> bool {
         const NEARLY: f64 = 1e-6;
         other.x >= self.x - NEARLY
@@ -168,7 +168,7 @@ impl Rect {
 }
 
 impl Part {
-    /// mm², with what is set into it.
+    /// Area including what is set into it, mm².
     pub fn area(&self) -> f64 {
         let Rect { w, h, .. } = self.rect;
         match self.outline {
@@ -179,7 +179,7 @@ impl Part {
         }
     }
 
-    /// mm.
+    /// Perimeter, mm.
     pub fn around(&self) -> f64 {
         let Rect { w, h, .. } = self.rect;
         match self.outline {
@@ -193,12 +193,12 @@ impl Part {
         }
     }
 
-    /// True where a point lies on it.
+    /// True if a point lies on it.
     pub fn holds(&self, x: f64, y: f64) -> bool {
         self.inward(x, y) >= 0.0
     }
 
-    /// How far inside its outline a point lies, mm; below nought outside.
+    /// Distance of a point inside its outline, mm; negative outside.
     pub fn inward(&self, x: f64, y: f64) -> f64 {
         let Rect { x: left, y: upper, w, h } = self.rect;
         let (u, v) = (x - left, y - upper);
@@ -230,7 +230,7 @@ impl Face {
         net
     }
 
-    /// The part that is seen at a point: the last that lies there.
+    /// Index of the part visible at a point: the last one that contains it.
     pub fn at(&self, x: f64, y: f64) -> Option<usize> {
         self.parts.iter().rposition(|part| part.holds(x, y))
     }
@@ -266,12 +266,12 @@ impl Face {
 }
 
 impl Elevation {
-    /// One of its faces.
+    /// The face in a view.
     pub fn face(&self, view: View) -> Option<&Face> {
         self.faces.iter().find(|face| face.view == view)
     }
 
-    /// How large each zone is, over all faces.
+    /// Size of each zone over all faces.
     pub fn extents(&self) -> BTreeMap<Zone, Extent> {
         let mut extents = BTreeMap::new();
         for face in &self.faces {
@@ -285,7 +285,7 @@ impl Elevation {
         extents
     }
 
-    /// Which zones meet, and how long, over all faces and round the corners between front and sides.
+    /// Zones that meet, with lengths, over all faces and round the corners between front and sides.
     pub fn meetings(&self) -> Vec<Meeting> {
         let mut lengths: BTreeMap<(Zone, Zone), f64> = BTreeMap::new();
         let mut meet = |one: Zone, other: Zone, length: f64| {

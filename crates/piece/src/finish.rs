@@ -1,4 +1,4 @@
-//! What a zone wears, and what that looks like.
+//! The finish of a zone and its appearance.
 
 use std::collections::BTreeMap;
 
@@ -18,15 +18,15 @@ use crate::{
 /// Colours of a zone nearer than this, ΔE00, are one to the eye across a room†.
 const ALIKE: f64 = 3.0;
 
-/// In how many steps a blend is computed.
+/// Number of steps in which a blend is computed.
 pub const STEPS: usize = 13;
 
-/// How a film was put on: what its mark looks like.
+/// How a film was applied, which determines its mark.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Mark {
     /// By a technique.
     By(Technique),
-    /// Through a stencil out of which this is cut, all over.
+    /// Through an all-over stencil of this motif.
     Through(Motif),
     /// A coat that has cracked.
     Cracked,
@@ -37,7 +37,7 @@ pub enum Mark {
 }
 
 impl Mark {
-    /// Of a layer.
+    /// Mark of a layer.
     pub fn of(layer: &Layer) -> Self {
         match layer.technique {
             _ if layer.is_cracked() => Mark::Cracked,
@@ -52,86 +52,86 @@ impl Mark {
 pub struct Coat {
     /// Its films.
     pub stack: Stack,
-    /// How each of them was put on.
+    /// Mark of each film.
     pub marks: Vec<Mark>,
 }
 
-/// What is put on a zone, in its order.
+/// Layers applied to a zone, in order.
 #[derive(Debug, Clone, PartialEq)]
 pub struct LaidOn {
-    /// What is there before.
+    /// The ground before.
     pub ground: Ground,
-    /// From the ground up.
+    /// Layers, lowest first.
     pub layers: Vec<Layer>,
-    /// What makes it look old, on top.
+    /// Signs of age on top.
     pub ages: Vec<Age>,
 }
 
-/// A zone as it is dressed: one finish, or the steps of a blend.
+/// A zone with its finish, or with the steps of a blend.
 #[derive(Debug, Clone)]
 pub struct FinishedZone {
-    /// From the beginning of the blend to its end, each standing for an equal length.
+    /// Coats along the blend, each for an equal length; a single one without a blend.
     pub coats: Vec<Coat>,
-    /// Which way; none where it is one finish.
+    /// Direction of the blend, if there is one.
     pub way: Option<BlendDirection>,
-    /// Whether it wears something.
+    /// True if it has a finish.
     pub painted: bool,
     /// The pattern on it.
     pub stencil: Option<Stencil>,
-    /// The pot of its main colour, where there is one.
+    /// Pot of its main colour, if it has one.
     pub main: Vec<MixPart>,
-    /// What its colours are made of.
+    /// Paints of its colours.
     pub paints: Vec<PaintId>,
 }
 
 impl ZoneSeen {
-    /// The same in another light.
+    /// The same appearance in another light.
     pub fn in_light(&self, light: Light) -> Self {
         Self { lab: lab(&self.seen, light), light, ..self.clone() }
     }
 
-    /// Of a kind of place.
+    /// Colour at a kind of place.
     pub fn place(&self, place: Place) -> Lab {
         lab(self.places.at(place), self.light)
     }
 }
 
-/// What a zone looks like.
+/// Appearance of a zone.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ZoneSeen {
     /// The zone.
     pub zone: Zone,
-    /// How large it is.
+    /// Size.
     pub extent: Extent,
-    /// Whether it is painted: it wears something.
+    /// True if it has a finish.
     pub painted: bool,
-    /// From across the room.
+    /// Reflectance from across the room.
     pub seen: Reflectance,
-    /// The same in the light that was asked for.
+    /// Colour from across the room in the requested light.
     pub lab: Lab,
-    /// By kind of place.
+    /// Reflectance by kind of place.
     pub places: ByPlace<Reflectance>,
-    /// The light that was asked for.
+    /// The requested light.
     pub light: Light,
-    /// The colours that are distinguished, with their shares, the largest first.
+    /// The colours that can be told apart, with their shares, largest first.
     pub colours: Vec<(Reflectance, f64)>,
 }
 
-/// What is known beside the piece itself.
+/// What is needed besides the piece.
 pub struct FinishContext<'a> {
-    /// Tins as they are known.
+    /// Looks up a tin.
     pub tin: &'a (dyn Fn(PaintId) -> Option<KnownTin<'a>> + Sync),
-    /// The hand that paints.
+    /// The painter's hand.
     pub habit: &'a (dyn Fn(Technique) -> HandBias + Sync),
     /// The piece in true proportion.
     pub elevation: &'a Elevation,
-    /// Boards.
+    /// Looks up a board.
     pub board: &'a (dyn Fn(Uuid) -> Option<&'a Board> + Sync),
-    /// The primer of the shelf that a kind of ground takes.
+    /// The primer on the shelf for a kind of ground.
     pub primer: &'a (dyn Fn(GroundKind) -> Option<PaintId> + Sync),
 }
 
-/// A pot of so many parts of one pot and so many of another.
+/// Combines two pots in this ratio.
 pub fn poured_together(one: &[MixPart], parts: u32, other: &[MixPart], more: u32) -> Option<Vec<MixPart>> {
     let total = |pot: &[MixPart]| pot.iter().map(|part| part.parts.value()).sum::<u32>();
     let (first, second) = (total(one), total(other));
@@ -164,7 +164,7 @@ fn twelfths(share: f64) -> (u32, u32) {
 }
 
 impl<'a> FinishContext<'a> {
-    /// A zone as a scheme dresses it. `main` takes the place of its main colour, to see what that would do.
+    /// A zone in a scheme. `main` replaces its main colour, to try another.
     pub fn dress(
         &self,
         zone: Zone,
@@ -274,8 +274,8 @@ impl<'a> FinishContext<'a> {
         (layers, marks)
     }
 
-    /// What is put on a zone from the ground up, as a painter does it; none on one that stays bare and has no pattern. A blend is a coat of
-    /// its first colour, with each other worked into the one before.
+    /// Layers of a zone from the ground up, as a painter applies them; empty on a bare zone without a pattern. A blend is
+    /// a coat of its first colour with each further colour worked into the one before.
     pub fn laid_on(&self, zone: Zone, scheme: &Scheme, ground: Ground) -> Result<LaidOn, BadFinish> {
         let bare = ZoneFinish::of(Finish::Bare);
         let dress = scheme.dress(zone).unwrap_or(&bare);
@@ -360,7 +360,7 @@ impl<'a> FinishContext<'a> {
     }
 }
 
-/// The pot of a blend at a place from 0 to 1: the two colours beside it, by how near each is.
+/// Pot of a blend at a position from 0 to 1: the two colours next to it, weighted by distance.
 pub fn blended(bands: &[Band], at: f64) -> Option<Vec<MixPart>> {
     let (first, last) = (bands.first()?, bands.last()?);
     let bounded = at.max(first.at).min(last.at);
@@ -397,13 +397,13 @@ impl FinishedZone {
         ByPlace::from_fn(|place| Reflectance::clamped(sums[place as usize]))
     }
 
-    /// Its colour from across the room, for shares of field, recess and edge.
+    /// Colour from across the room for these shares of field, recess and edge.
     pub fn lab(&self, places: &ByPlace<f64>, light: Light, state: FilmState) -> Lab {
         let seen: Vec<_> = self.seen(state).collect();
         lab(&over_places(&self.by_place(seen.iter()), places), light)
     }
 
-    /// The same as a zone, without telling its colours apart.
+    /// Appearance as a zone, without telling its colours apart.
     pub(super) fn look_from_afar(
         &self,
         zone: Zone,
@@ -416,7 +416,7 @@ impl FinishedZone {
         self.zone_of(&seen, zone, extent, shares, light)
     }
 
-    /// What it looks like as a zone, for shares of field, recess and edge.
+    /// Appearance as a zone for these shares of field, recess and edge.
     pub fn look(
         &self,
         zone: Zone,

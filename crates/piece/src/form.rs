@@ -1,20 +1,20 @@
-//! A piece from a few dimensions.
+//! Kinds of piece and their dimensions.
 
 use serde::{Deserialize, Serialize};
 use strum::VariantArray as _;
 use warm_blend_paint::{Dimension, Units};
 
-/// What is drawn.
+/// A kind of piece.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize, strum::VariantArray)]
 #[serde(rename_all = "kebab-case")]
 pub enum PieceKind {
-    /// Drawers one above the other.
+    /// Drawers one above another.
     ChestOfDrawers,
-    /// Doors under a cornice.
+    /// Doors below a cornice.
     Cupboard,
-    /// Drawers over doors, long and low.
+    /// Drawers above doors, long and low.
     Sideboard,
-    /// One drawer over an open shelf.
+    /// A drawer above an open shelf.
     BedSide,
     /// A box with a lid.
     Chest,
@@ -26,15 +26,15 @@ pub enum PieceKind {
     Chair,
     /// A stool.
     Stool,
-    /// A frame round a mirror or a picture.
+    /// A frame of a mirror or picture.
     Frame,
     /// A wall, or a run of panels on one.
     Wall,
-    /// A moulding or a cornice by length.
+    /// A moulding or cornice by length.
     Moulding,
 }
 
-/// A dimension that can be asked for.
+/// A dimension of a piece.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, strum::IntoStaticStr)]
 #[strum(serialize_all = "kebab-case")]
 pub enum FormField {
@@ -46,11 +46,11 @@ pub enum FormField {
     Depth,
     /// Rows of drawers.
     Drawers,
-    /// Drawers beside each other.
+    /// Drawers side by side.
     Across,
-    /// Doors beside each other.
+    /// Doors side by side.
     Doors,
-    /// Panels: of each door one above the other, of a case or a wall beside each other.
+    /// Panels: one above another on each door, side by side on a case or wall.
     Panels,
     /// Width of the moulding round a panel, mm; 0 for none.
     Moulding,
@@ -64,20 +64,20 @@ pub enum FormField {
 #[cfg_attr(feature = "schema", schema(example = json!({"kind": "chest-of-drawers", "width": 1000.0, "height": 900.0,
     "depth": 480.0, "drawers": 4, "across": 1, "doors": 2, "panels": 2, "moulding": 28.0, "legs": 0.0})))]
 pub struct Form {
-    /// What it is: see `/api/piece/choices`.
+    /// Kind: see `/api/piece/choices`.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub kind: PieceKind,
-    /// mm.
+    /// Width, mm.
     pub width: f64,
-    /// mm.
+    /// Height, mm.
     pub height: f64,
-    /// mm.
+    /// Depth, mm.
     pub depth: f64,
     /// Rows of drawers.
     pub drawers: u32,
-    /// Drawers beside each other.
+    /// Drawers side by side.
     pub across: u32,
-    /// Doors beside each other.
+    /// Doors side by side.
     pub doors: u32,
     /// Panels.
     pub panels: u32,
@@ -85,10 +85,10 @@ pub struct Form {
     pub moulding: f64,
     /// Height of the legs, mm; 0 for a plinth.
     pub legs: f64,
-    /// True where panels, drawer fronts or the frame are carved.
+    /// True if panels, drawer fronts or the frame are carved.
     #[serde(default)]
     pub carved: bool,
-    /// True where panels or the frame have a round top, or the top of a table is oval.
+    /// True if panels or the frame have a round top, or if the table top is oval.
     #[serde(default)]
     pub round: bool,
 }
@@ -97,9 +97,9 @@ pub struct Form {
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 #[error("{message}")]
 pub struct BadForm {
-    /// Which dimension: `width` …
+    /// The dimension: `width` …
     pub field: &'static str,
-    /// What is wrong, and what would do.
+    /// Problem and remedy.
     pub message: String,
 }
 
@@ -117,7 +117,7 @@ struct Row {
 }
 
 impl PieceKind {
-    /// In the order they are offered.
+    /// All kinds, in the order in which they are offered.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// Usual sizes are common practice†.
@@ -190,12 +190,12 @@ impl PieceKind {
         self.row().name
     }
 
-    /// Which dimensions count.
+    /// Dimensions that this kind has.
     pub const fn asks(self) -> &'static [FormField] {
         self.row().asks
     }
 
-    /// One of the usual size.
+    /// A form of this kind in the usual size.
     pub const fn usual(self) -> Form {
         let [width, height, depth] = self.row().usual;
         let on_legs = matches!(self, PieceKind::Sideboard | PieceKind::BedSide);
@@ -222,7 +222,7 @@ impl FormField {
         self.into()
     }
 
-    /// What it is called in a form of that kind.
+    /// Name of the dimension for a kind of piece.
     pub const fn name(self) -> &'static str {
         match self {
             FormField::Width => "Width",
@@ -237,12 +237,12 @@ impl FormField {
         }
     }
 
-    /// True of a number without a unit.
+    /// True for a plain number without a unit.
     pub const fn is_count(self) -> bool {
         matches!(self, FormField::Drawers | FormField::Across | FormField::Doors | FormField::Panels)
     }
 
-    /// Least and most: mm, or how many.
+    /// Range, in mm or as a number.
     pub const fn range(self) -> (f64, f64) {
         match self {
             FormField::Width => (150.0, 8000.0),
@@ -257,7 +257,7 @@ impl FormField {
         }
     }
 
-    /// What a form says of it: mm, or a number.
+    /// Value in a form, in mm or as a number.
     pub fn of(self, form: &Form) -> f64 {
         match self {
             FormField::Width => form.width,
@@ -274,7 +274,7 @@ impl FormField {
 }
 
 impl Form {
-    /// That every dimension asked for is one that such a piece can have.
+    /// Checks every dimension that the kind has.
     pub(super) fn check(&self) -> Result<(), BadForm> {
         for asks in self.kind.asks() {
             let (value, (least, most)) = (asks.of(self), asks.range());

@@ -1,9 +1,9 @@
-//! How far apart neighbours are meant to be.
+//! Intended contrast of adjoining parts.
 
 use serde::{Deserialize, Serialize};
 use strum::VariantArray as _;
 
-/// How far apart neighbours should be.
+/// Intended contrast of adjoining parts.
 #[derive(
     Debug,
     Clone,
@@ -20,27 +20,27 @@ use strum::VariantArray as _;
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "lowercase")]
 pub enum Intent {
-    /// One piece at a glance.
+    /// Calm: one piece at a glance.
     #[default]
     Quiet,
-    /// Parts distinguished, none before the rest.
+    /// Parts can be told apart, none dominates.
     Layered,
-    /// Parts set against each other.
+    /// Parts contrast strongly.
     Bold,
 }
 
-/// Least and most contrast of neighbours, ΔE00, for each intent.
+/// Least and greatest contrast of adjoining parts for each intent, ΔE00.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(default)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Windows {
-    /// For [`Intent::Quiet`].
+    /// Window of [`Intent::Quiet`].
     #[cfg_attr(feature = "schema", schema(value_type = [f64; 2]))]
     pub quiet: (f64, f64),
-    /// For [`Intent::Layered`].
+    /// Window of [`Intent::Layered`].
     #[cfg_attr(feature = "schema", schema(value_type = [f64; 2]))]
     pub layered: (f64, f64),
-    /// For [`Intent::Bold`].
+    /// Window of [`Intent::Bold`].
     #[cfg_attr(feature = "schema", schema(value_type = [f64; 2]))]
     pub bold: (f64, f64),
 }
@@ -52,7 +52,7 @@ impl Default for Windows {
 }
 
 impl Intent {
-    /// From the quietest on.
+    /// All intents, quietest first.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// `quiet` …
@@ -62,7 +62,7 @@ impl Intent {
 }
 
 impl Windows {
-    /// Of an intent.
+    /// Window of an intent.
     pub const fn of(&self, intent: Intent) -> (f64, f64) {
         match intent {
             Intent::Quiet => self.quiet,

@@ -1,17 +1,17 @@
-//! The piece: its parts in true proportion, what they wear, and whether they belong together.
+//! The piece: its parts in true proportion, their finishes, and whether they belong together.
 //!
 //! | question | where |
 //! |---|---|
 //! | what is it, and how large? | [`Form`], [`PieceKind`], [`BadForm`] |
-//! | what does it look like from the front, the side, above? | [`Elevation`], [`Face`], [`Part`] |
-//! | what is painted alike, how large is it, what does it meet? | [`Zone`], [`Extent`], [`Meeting`] |
-//! | what does a zone wear, and how old does it look? | [`ZoneFinish`], [`Finish`], [`Ageing`] |
+//! | what does it look like from front, side and top? | [`Elevation`], [`Face`], [`Part`] |
+//! | which parts are painted alike, how large are they, what do they adjoin? | [`Zone`], [`Extent`], [`Meeting`] |
+//! | what finish does a zone wear, and how aged is it? | [`ZoneFinish`], [`Finish`], [`Ageing`] |
 //! | what does that look like? | [`FinishContext`], [`FinishedZone`], [`ZoneSeen`] |
 //! | how much of it is field, recess and edge? | [`Part::shares`], [`Elevation::places`] |
 //! | do the parts belong together? | [`pairs`], [`findings`], [`Intent`], [`Windows`] |
 //! | what would bring them together? | [`unify`], [`unify_likely`], [`pulls`], [`calms`] |
-//! | how is a pattern spread evenly? | [`spaced`], [`Stencil`], [`Repeats`] |
-//! | what is kept? | [`Piece`], [`Scheme`], [`Brief`] |
+//! | how is a pattern spaced? | [`spaced`], [`Stencil`], [`Repeats`] |
+//! | what is saved? | [`Piece`], [`Scheme`], [`Brief`] |
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]

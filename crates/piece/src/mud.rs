@@ -1,7 +1,8 @@
-//! What a wash over a piece does to its colours that nobody wants: mud.
+//! Mud: the unwanted effect of a wash on the colours of a piece.
 //!
-//! A pale, grey or cream wash mutes everything alike. A black one soots it. A wash of a strong colour turns every other hue towards its own and takes their
-//! chroma with it: the loudest colour of a piece over all of it brings the parts together, as mud does (common practice).
+//! A pale, grey or cream wash mutes everything equally; a black one makes it sooty. A wash of a strong colour turns every
+//! other hue towards its own and costs chroma: the loudest colour of a piece over all of it brings the parts together, as
+//! mud does (common practice).
 
 use std::collections::BTreeSet;
 
@@ -21,21 +22,21 @@ const NEW_FAMILY: f64 = 3.0;
 /// Share of a contrast that is meant which a wash over all may take†.
 const MAY_TAKE: f64 = 1.0 / 3.0;
 
-/// A zone before and after.
+/// A zone before and after a wash.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Washed {
-    /// m².
+    /// Area, m².
     pub area: f64,
-    /// As it is.
+    /// Colour before.
     pub before: Lab,
-    /// With the wash on.
+    /// Colour with the wash.
     pub after: Lab,
 }
 
-/// How much a wash in a colour muddies a palette, ΔE00 or the like; 0 where nothing is lost.
+/// How much a wash of a colour muddies a palette, comparable to ΔE00; 0 if nothing is lost.
 ///
-/// By area, chroma that is lost and hue that is turned, as far as the wash is coloured itself; lightness that is lost, as far as it is
-/// black; families of hue that are new; and contrast that was as it is meant, beyond a third of it.
+/// Adds up, by area, lost chroma and turned hue in proportion to the chroma of the wash; lost lightness in proportion to
+/// its blackness; new families of hue; and loss of intended contrast beyond a third.
 pub fn mud(zones: &[Washed], wash: Lab, pairs: &[(Pair, Pair)]) -> f64 {
     let whole: f64 = zones.iter().map(|zone| zone.area).sum();
     let coloured = ((wash.chroma() - MUTES) / (TAKES_OVER - MUTES)).clamp(0.0, 1.0);

@@ -1,7 +1,7 @@
-//! How much of a piece is field, recess and edge.
+//! Shares of field, recess and edge.
 //!
-//! What is carved is given by how much of a part its carvings take; the rest by its section. The numbers are those of the
-//! relief as it is drawn, †.
+//! Carved parts are described by the area of their carving, others by their section. The figures match the relief as it
+//! is drawn, †.
 
 use std::collections::BTreeMap;
 
@@ -15,19 +15,19 @@ const CORNER: f64 = 0.42;
 const BAND: f64 = 0.2;
 
 impl Part {
-    /// The radius of the carvings in its corners where it is carved, mm.
+    /// Radius of the carving in its corners, mm.
     pub fn carving(&self) -> f64 {
         CORNER * self.rect.w.min(self.rect.h).max(1.0)
     }
 
-    /// The cells of a carving that repeats over it, across and down: about square, as large as its bands are wide.
+    /// Number of cells of repeated carving, across and down: about square, as large as its bands are wide.
     pub fn cells(&self) -> (f64, f64) {
         let cell = (BAND * self.rect.w.min(self.rect.h)).clamp(30.0, 120.0);
         let whole = |length: f64| length / (length / cell).round().max(1.0);
         (whole(self.rect.w), whole(self.rect.h))
     }
 
-    /// Share of field, recess and edge†.
+    /// Shares of field, recess and edge†.
     pub fn shares(&self) -> ByPlace<f64> {
         let [field, recess, edge] = match self.shaping {
             Shaping::Flat => return FLAT,
@@ -52,7 +52,7 @@ impl Part {
 }
 
 impl Elevation {
-    /// Share of field, recess and edge of each zone, by its parts.
+    /// Shares of field, recess and edge of each zone, from its parts.
     pub fn places(&self) -> BTreeMap<Zone, ByPlace<f64>> {
         let mut sums: BTreeMap<Zone, (f64, ByPlace<f64>)> = BTreeMap::new();
         for face in &self.faces {

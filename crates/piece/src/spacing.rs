@@ -1,32 +1,32 @@
-//! Repeats of a pattern along a length, so that margins and gaps are even.
+//! Spacing of a repeated pattern, with even margins and gaps.
 
-/// How a pattern is spread over a length.
+/// Spacing of a pattern along a length.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Spacing {
-    /// How often it is repeated.
+    /// Number of repeats.
     pub repeats: u32,
-    /// From one repeat to the next, and from either end to the first, mm.
+    /// Gap between repeats, and between either end and the nearest repeat, mm.
     pub gap: f64,
-    /// From the beginning of one to that of the next, mm.
+    /// Distance from the start of one repeat to that of the next, mm.
     pub step: f64,
 }
 
-/// A pattern that does not go in.
+/// A pattern that does not fit.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadSpacing {
-    /// One repeat is already too long.
+    /// A single repeat is too long.
     #[error("a {0:.0} mm pattern won’t fit in {1:.0} mm; choose a smaller one")]
     TooLong(f64, f64),
-    /// So many do not go in.
+    /// This many do not fit.
     #[error("{0} repeats of {1:.0} mm won’t fit in {2:.0} mm; the most is {3}")]
     TooMany(u32, f64, f64, u32),
-    /// No length.
+    /// A length of zero.
     #[error("length and pattern must be more than 0 mm")]
     Nothing,
 }
 
-/// So many repeats of a pattern `motif` mm long in `length` mm, the same gap at both ends and between: (length − n × motif) over
-/// n + 1. Without a number, as many as leave gaps nearest to `wanted` mm.
+/// Spaces a pattern `motif` mm long over `length` mm with equal gaps at both ends and between: (length − n × motif) / (n
+/// + 1). Without a number of repeats, chooses the one whose gaps are nearest to `wanted` mm.
 pub fn spaced(length: f64, motif: f64, repeats: Option<u32>, wanted: f64) -> Result<Spacing, BadSpacing> {
     if !(length > 0.0 && motif > 0.0 && length.is_finite()) {
         return Err(BadSpacing::Nothing);

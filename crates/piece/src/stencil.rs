@@ -1,8 +1,8 @@
-//! A pattern through a stencil, repeated along the parts of a zone.
+//! A stencilled pattern, repeated along the parts of a zone.
 //!
-//! It lies on what is flat, sunk, raised or carved, in the middle across and evenly spaced along the longer side; not on parts
-//! that others than hardware are set into, nor on those it does not go into. A stencil takes hardly any paint: the film is that
-//! of [`Technique::Stencil`], and some of each motif stays bare.
+//! It lies on flat, sunk, raised or carved parts, centred across and evenly spaced along the longer side; not on parts
+//! with others than hardware set into them, nor where it does not fit. Stencilling takes very little paint: the film is
+//! that of [`Technique::Stencil`], and some of each motif stays bare.
 
 use serde::{Deserialize, Serialize};
 use warm_blend_board::{Application, ByPlace, Deposit, Layer, Motif, Share, Technique};
@@ -10,7 +10,7 @@ use warm_blend_paint::MixPart;
 
 use super::{BadFinish, Elevation, Face, Outline, Part, Rect, Shaping, Spacing, Zone, spaced};
 
-/// How much of a motif the paint takes†.
+/// Share of a motif that is covered†.
 pub const DENSE: f64 = 0.85;
 /// The gap where nothing else is said, as a share of the motif†.
 const GAP: f64 = 0.6;
@@ -19,34 +19,34 @@ const SIZES: (f64, f64) = (10.0, 1000.0);
 /// Most repeats on one part.
 const MOST: u32 = 100;
 
-/// A pattern on a zone.
+/// A stencilled pattern on a zone.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Stencil {
-    /// What is repeated, `rosette` …: see `/api/piece/choices`.
+    /// Motif, `rosette` …: see `/api/piece/choices`.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub motif: Motif,
-    /// How long and wide one is, 10 to 1000 mm.
+    /// Length and width of one repeat, 10 to 1000 mm.
     pub size: f64,
-    /// How many on each part, 1 to 100; as many as are spaced well if left out.
+    /// Repeats on each part, 1 to 100; as many as are well spaced if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub repeats: Option<u32>,
-    /// What it is painted with.
+    /// Contents of the pot.
     pub pot: Vec<MixPart>,
 }
 
-/// The repeats on one part.
+/// Repeats on one part.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Repeats {
     motif: Motif,
     size: f64,
-    /// How they are spread.
+    /// Their spacing.
     pub spacing: Spacing,
     rect: Rect,
 }
 
 impl Repeats {
-    /// How deep inside a motif a point of the face, mm, is: 1 at the most, 0 outside.
+    /// Depth of a point of the face, in mm, inside a motif: 1 at most, 0 outside.
     pub fn depth(&self, x: f64, y: f64) -> f64 {
         let Rect { x: left, y: upper, w, h } = self.rect;
         let (along, across) =
@@ -63,7 +63,7 @@ impl Repeats {
 }
 
 impl Stencil {
-    /// That it can be cut and painted.
+    /// Checks that it can be cut and painted.
     pub fn check(&self) -> Result<(), BadFinish> {
         if !(SIZES.0..=SIZES.1).contains(&self.size) {
             return Err(BadFinish::StencilSize(self.size));
@@ -74,7 +74,7 @@ impl Stencil {
         if self.pot.is_empty() { Err(BadFinish::StencilPot) } else { Ok(()) }
     }
 
-    /// Its repeats on a part of a face; none where it does not go.
+    /// Repeats on a part of a face; `None` where it does not go.
     pub fn on(&self, face: &Face, at: usize) -> Option<Repeats> {
         let part = face.parts.get(at)?;
         let (rect, shaping) = (within(part), part.shaping);
@@ -87,7 +87,7 @@ impl Stencil {
         Some(Repeats { motif: self.motif, size: self.size, spacing, rect })
     }
 
-    /// How the paint lies on a zone: what its motifs take of the flats.
+    /// The pattern as a layer of a zone: the share of the flats that its motifs cover.
     pub(super) fn layer(&self, elevation: &Elevation, zone: Zone) -> Result<Layer, BadFinish> {
         self.check()?;
         let (mut flats, mut motifs) = (0.0, 0.0);
@@ -112,7 +112,7 @@ impl Stencil {
         Ok(Layer { print: Some(Deposit { film, cover }), ..Layer::new(Technique::Stencil, self.pot.clone()) })
     }
 
-    /// How it is spread, for each length of part once: `5 of 120 mm, 50 mm between and at the ends`.
+    /// Spacing for each length of part, once: `5 of 120 mm, 50 mm between and at the ends`.
     pub fn spread(&self, elevation: &Elevation, zone: Zone) -> Vec<Spacing> {
         let mut spread: Vec<Spacing> = Vec::new();
         for face in &elevation.faces {

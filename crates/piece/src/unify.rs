@@ -1,12 +1,12 @@
-//! What brings the parts of a piece together.
+//! Treatments that bring the parts of a piece together.
 //!
-//! Every wash, glaze and tinted wax that the shelf can make is tried on all zones, on those of the pairs that are off, on the
-//! smaller zone of each such pair, and on each of these alone. What brings every pair into its window without making [`mud`](mud())
-//! is ranked by how little it changes the piece; where nothing does, by how much is still off. Nothing is left out by chance: it is a search of all of
-//! them. Those that come out best are then judged by what is expected of them: on each of the plausible shelves the piece looks a little
+//! Tries every wash, glaze and tinted wax that the shelf allows: on all zones, on those of faulty pairs, on the smaller
+//! zone of each such pair, and on each of these alone. Treatments that bring every pair into its window without making
+//! [`mud`](mud()) are ranked by how little they change the piece; if there are none, by how much remains wrong. The
+//! search is exhaustive. The best are then judged by expected result: on each plausible shelf the piece looks a little
 //! different, and so does the treatment.
 //!
-//! Other ways are to mix a colour towards its neighbour, or to calm it: [`pulls`], [`calms`].
+//! The alternative is to mix a colour towards its neighbour, or to mute it: [`pulls`], [`calms`].
 
 use std::{collections::BTreeMap, ops::ControlFlow};
 
@@ -31,77 +31,78 @@ const STRENGTHS: usize = 2;
 /// Ways whose expected amounts are as near as this, ΔE00, count as alike: the lightest of them comes first†.
 const ALIKE: f64 = 0.5;
 
-/// A treatment that brings parts together, and what becomes of every pair.
+/// A treatment that brings parts together, and its effect.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Unified {
-    /// The layer, and where it lies.
+    /// The layer and its zones.
     pub over: Over,
-    /// All pairs with it on.
+    /// All pairs afterwards.
     pub pairs: Vec<Pair>,
-    /// By how much they are outside their windows together, ΔE00.
+    /// Total distance of pairs outside their windows, ΔE00.
     pub off: f64,
-    /// How far it moves the piece, ΔE00, mean by area.
+    /// Mean change of the piece by area, ΔE00.
     pub moved: f64,
-    /// Pairs that are further outside their window than before.
+    /// Pairs further outside their windows than before.
     pub worse: Vec<(Zone, Zone)>,
-    /// Other faults that were not there before, or less.
+    /// Other faults that are new or worse.
     pub faults: Vec<Finding>,
-    /// How much they weigh together, as pairs that are off do.
+    /// Their total weight, comparable with that of pairs.
     pub amiss: f64,
     /// How much it muddies the palette, in the same measure.
     pub mud: f64,
-    /// How much is off with it, pairs, faults and mud, as a mean over the plausible shelves; never less than on the most probable one.
+    /// Mean over the plausible shelves of everything wrong afterwards (pairs, faults and mud); never less than on the
+    /// most probable shelf.
     pub expected: f64,
-    /// Mixture that it takes, ml.
+    /// Amount of the mixture, ml.
     pub ml: f64,
-    /// Hours at it, without waiting.
+    /// Hours of work, without waiting.
     pub hours: f64,
 }
 
 /// What a colour is mixed with.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum With {
-    /// The colour of its neighbour.
+    /// The colour of an adjoining zone.
     Neighbour(Zone),
-    /// A paint of the shelf that calms it.
+    /// A paint that mutes it.
     Paint(PaintId),
 }
 
-/// A zone painted anew in a colour that is mixed from its own.
+/// A zone repainted in a colour mixed from its own.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Pull {
-    /// What is painted anew.
+    /// The zone.
     pub zone: Zone,
-    /// With what its colour is mixed.
+    /// What its colour is mixed with.
     pub with: With,
-    /// So many parts of its own colour to so many of the other.
+    /// Parts of its own colour and of the other.
     pub parts: (u32, u32),
-    /// The pot that gives.
+    /// The resulting pot.
     pub pot: Vec<MixPart>,
     /// Contrast of the pair before and after, ΔE00.
     pub contrast: (f64, f64),
 }
 
-/// How far a search is.
+/// Progress of a search.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Searched {
-    /// Share of what is tried, 0..=1.
+    /// Share of treatments tried, 0..=1.
     pub done: f64,
 }
 
-/// A scheme as it is looked at.
+/// A scheme in one light and state.
 pub struct Looked<'a> {
     /// The piece.
     pub piece: &'a Piece,
-    /// One of its schemes.
+    /// The scheme.
     pub scheme: &'a Scheme,
-    /// Its zones as they look.
+    /// Appearance of its zones.
     pub zones: &'a [ZoneSeen],
-    /// Shares of field, recess and edge.
+    /// Shares of field, recess and edge by zone.
     pub places: &'a BTreeMap<Zone, ByPlace<f64>>,
     /// Which zones meet.
     pub meetings: &'a [Meeting],
-    /// In which light, and which state of the film.
+    /// Light and state of the film.
     pub look: (Light, FilmState),
 }
 
@@ -179,7 +180,7 @@ fn is_pale_or_grey(colour: Lab) -> bool {
     colour.chroma() < 10.0 && colour.l > 35.0 || colour.chroma() < 20.0 && colour.l > 75.0
 }
 
-/// One layer of each kind and paint and way to wipe it that the shelf can make.
+/// Layers that the shelf allows: one for each kind, paint and way to wipe it.
 pub fn treatments(shelf: &[OnShelf]) -> Vec<Layer> {
     let paints = shelf.iter().filter(|tin| tin.class.makes_colours() && tin.class.base() == Base::Water);
     let mut layers = Vec::new();
@@ -263,7 +264,7 @@ impl Looked<'_> {
         found
     }
 
-    /// What is to be said of it, what matters most first; lengths in these units.
+    /// Findings, most important first, with lengths in these units.
     pub fn findings(&self, units: Units) -> Vec<Finding> {
         let pairs = self.pairs();
         let mut found = findings(self.zones, &pairs, units);
@@ -307,15 +308,15 @@ impl Looked<'_> {
     }
 }
 
-/// Looks at a plausible shelf: the scheme as it would be seen there, and what it would be dressed from.
+/// Visits a plausible shelf: the scheme as it looks there, and the context to dress it.
 pub type Visit<'v> = dyn FnMut(&Looked, &FinishContext) -> Result<ControlFlow<()>, BadFinish> + 'v;
 
-/// Has each of the plausible shelves visited, as long as the visitor goes on.
+/// Visits each plausible shelf until the visitor stops.
 pub type PlausibleShelves<'p> = dyn Fn(&mut Visit) -> Result<(), BadFinish> + 'p;
 
-/// The lightest treatments that bring every pair into its window and make no other fault, the best first; where none does, those
-/// that leave least off. None of a piece that nothing is off of. `watch` hears how far it is and may stop the search; what was found until then
-/// is the answer.
+/// The lightest treatments that bring every pair into its window without another fault, best first; if there are none,
+/// those that leave least wrong. Empty if nothing is wrong. `watch` is given the progress and may stop the search; what
+/// was found so far is the result.
 pub fn unify(
     looked: &Looked,
     wardrobe: &FinishContext,
@@ -325,7 +326,7 @@ pub fn unify(
     unify_likely(looked, wardrobe, shelf, &|_| Ok(()), watch)
 }
 
-/// The same, ranked by what is expected of them over the plausible shelves.
+/// The same search, ranked by expected result over the plausible shelves.
 pub fn unify_likely(
     looked: &Looked,
     wardrobe: &FinishContext,
@@ -501,7 +502,7 @@ fn tell(
 }
 
 impl Unified {
-    /// How much is off with it, pairs, other faults and mud together.
+    /// Total of what is wrong with it: pairs, other faults and mud.
     pub fn amount(&self) -> f64 {
         self.off + self.amiss + self.mud
     }
@@ -552,9 +553,9 @@ const RATIOS: [(u32, u32); 7] = [(7, 1), (5, 1), (4, 1), (3, 1), (2, 1), (3, 2),
 /// By how much weaker, C*ab, a colour must become to count as calmed, and how much lighter or darker it may, L*†.
 const CALMED: (f64, f64) = (2.0, 10.0);
 
-/// Each pair that stands too far apart, with its smaller zone mixed towards the larger just far enough: the least of the
-/// ratios 7:1, 5:1 … 1:1 that brings it into its window; none of a zone without a main colour, and none where not even half
-/// and half does.
+/// For each pair with too much contrast, the smaller zone mixed just far enough towards the larger: the first of the
+/// ratios 7:1, 5:1 … 1:1 that brings the pair into its window. Skips zones without a main colour, and pairs for which 1:1
+/// is not enough.
 pub fn pulls(looked: &Looked, wardrobe: &FinishContext) -> Result<Vec<Pull>, BadFinish> {
     let mut found = Vec::new();
     let now = looked.pairs();
@@ -569,8 +570,8 @@ pub fn pulls(looked: &Looked, wardrobe: &FinishContext) -> Result<Vec<Pull>, Bad
     Ok(found)
 }
 
-/// Each pair that stands too far apart, with the stronger of its colours calmed: mixed with the paint of the shelf that brings the
-/// pair into its window for the least of it, weaker and not much lighter or darker.
+/// For each pair with too much contrast, the more vivid colour muted: mixed with the paint that brings the pair into its
+/// window with the smallest addition, lowering chroma without much change in lightness.
 pub fn calms(looked: &Looked, wardrobe: &FinishContext, shelf: &[OnShelf]) -> Result<Vec<Pull>, BadFinish> {
     let mut found: Vec<Pull> = Vec::new();
     let now = looked.pairs();

@@ -1,30 +1,30 @@
-//! The parts of a piece as a painter sees them: what is painted alike.
+//! Zones of a piece: parts that are painted alike.
 
 use serde::{Deserialize, Serialize};
 
-/// A zone: everything on a piece that is painted alike unless the painter says otherwise.
+/// A zone: all parts of a piece that are painted alike unless the painter decides otherwise.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum Zone {
-    /// The top, with its edge.
+    /// The top including its edge.
     Top,
-    /// The front of a case: stiles and rails, what is neither door nor drawer.
+    /// Front of a case: stiles and rails, without doors and drawers.
     Case,
-    /// The sides of a case.
+    /// Sides of a case.
     Sides,
-    /// Cornice at the top.
+    /// Cornice.
     Cornice,
     /// Drawer fronts.
     Drawers,
-    /// Doors: their frames.
+    /// Door frames.
     Doors,
     /// Panels, framed or sunk.
     Panels,
-    /// Mouldings round panels, mouldings by length.
+    /// Mouldings round panels, or by length.
     Mouldings,
-    /// The board over the keys of an upright, or a shelf across a case.
+    /// The board above the keys of an upright, or a shelf across a case.
     Fall,
-    /// Rails below a top or a seat.
+    /// Rails below a top or seat.
     Apron,
     /// Legs and feet.
     Legs,
@@ -34,7 +34,7 @@ pub enum Zone {
     Seat,
     /// The back of a chair.
     Back,
-    /// The frame of a mirror or picture.
+    /// Frame of a mirror or picture.
     Frame,
     /// A wall.
     Wall,
@@ -42,27 +42,27 @@ pub enum Zone {
     Skirting,
     /// Knobs and handles.
     Hardware,
-    /// What is not painted: glass, an open shelf.
+    /// Glass, an open shelf and anything else that is not painted.
     Unpainted,
 }
 
-/// How a surface is shaped: how much of it is recess and edge.
+/// Shape of a surface, which determines its shares of recess and edge.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum Shaping {
-    /// Flat, with arrises.
+    /// Flat, with arrises only.
     Flat,
-    /// Sunk, with a corner all round.
+    /// Sunk, with an inside corner all round.
     Sunk,
-    /// Standing out, with a rounded edge all round.
+    /// Raised, with a rounded edge all round.
     Raised,
-    /// Moulded all round, from the outside in.
+    /// Moulded all round.
     Framing,
-    /// Moulded along its length, level by level from the top.
+    /// Moulded along its length.
     Running,
-    /// Turned or square, standing upright.
+    /// Turned or square, upright.
     Upright,
-    /// Carved in its corners.
+    /// Carved in the corners.
     Carved,
     /// Bands of carving along both ends of its shorter side.
     Bands,
@@ -78,7 +78,7 @@ struct Row {
 }
 
 impl Zone {
-    /// In the order they are shown.
+    /// All zones, in the order in which they are shown.
     pub const ALL: [Zone; 19] = [
         Zone::Top,
         Zone::Cornice,
@@ -138,7 +138,7 @@ impl Zone {
         self.row().name
     }
 
-    /// Whose finish is carried round to it, unless it wears its own.
+    /// Zone from which a finish is carried round to this one, unless it wears its own.
     pub const fn carried_from(self) -> Option<Zone> {
         match self {
             Zone::Sides => Some(Zone::Case),
@@ -146,7 +146,7 @@ impl Zone {
         }
     }
 
-    /// False of glass and open shelves: they are no part of the palette.
+    /// False for glass and open shelves, which are not part of the palette.
     pub const fn is_painted(self) -> bool {
         !matches!(self, Zone::Unpainted)
     }

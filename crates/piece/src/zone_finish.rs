@@ -1,4 +1,4 @@
-//! What a zone is to have on it.
+//! The finish chosen for a zone.
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
@@ -7,15 +7,15 @@ use warm_blend_paint::MixPart;
 
 use crate::{Ageing, BadFinish, Stencil};
 
-/// Most colours of a blend.
+/// Greatest number of colours in a blend.
 pub const COLOURS: usize = 5;
 
-/// What a zone wears.
+/// A finish.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Finish {
-    /// Nothing: the ground is seen, natural or stained.
+    /// The bare ground, natural or stained.
     Bare,
     /// A strip of a board.
     Strip {
@@ -24,12 +24,12 @@ pub enum Finish {
         /// Its strip.
         strip: Letter,
     },
-    /// Two brushed coats of a paint or a mix, without a board.
+    /// Two brushed coats of a paint or mix, without a board.
     Paint {
         /// What is in its pot.
         pot: Vec<MixPart>,
     },
-    /// Two to five colours that go over into each other.
+    /// Two to five colours that blend into each other.
     Blend {
         /// `down`, `across` or `outward`.
         #[cfg_attr(feature = "schema", schema(value_type = String))]
@@ -39,7 +39,7 @@ pub enum Finish {
     },
 }
 
-/// Which way a blend goes.
+/// Direction of a blend.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum BlendDirection {
@@ -47,33 +47,33 @@ pub enum BlendDirection {
     Down,
     /// From left to right.
     Across,
-    /// From the middle of each part outwards: a vignette.
+    /// From the middle of each part outwards, as a vignette.
     Outward,
 }
 
-/// A colour of a blend.
+/// A colour in a blend.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Band {
-    /// What is in its pot.
+    /// Contents of its pot.
     pub pot: Vec<MixPart>,
-    /// Where it is pure, 0 at the beginning to 1 at the end.
+    /// Position of the pure colour, from 0 at the start to 1 at the end.
     pub at: f64,
 }
 
-/// What a zone wears, and how old it looks.
+/// Finish of a zone, with pattern and age.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ZoneFinish {
-    /// The finish.
+    /// Finish.
     pub wears: Finish,
-    /// What the piece has there, if not the same as elsewhere on it; never what the board lay on.
+    /// Ground of the piece here, if different from elsewhere; the ground of the board plays no part.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub ground: Option<Ground>,
-    /// A pattern on it.
+    /// Stencilled pattern.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub stencil: Option<Stencil>,
-    /// How old it looks.
+    /// Signs of age.
     #[serde(default)]
     pub ageing: Ageing,
 }
@@ -100,12 +100,12 @@ impl Finish {
 }
 
 impl ZoneFinish {
-    /// A finish on what its board lies on, without a pattern and new.
+    /// A new finish without a pattern on the ground of the piece.
     pub fn of(wears: Finish) -> Self {
         Self { wears, ground: None, stencil: None, ageing: Ageing::default() }
     }
 
-    /// The pots it has beside those of its board.
+    /// Its pots, except those of its board.
     pub fn pots(&self) -> impl Iterator<Item = &Vec<MixPart>> {
         let (pot, bands) = match &self.wears {
             Finish::Paint { pot } => (Some(pot), [].as_slice()),

@@ -1,14 +1,14 @@
-//! The air of the workshop: how much longer everything takes to dry in it, and when not to paint at all.
+//! Air of the workshop: how it slows drying, and when not to paint at all.
 //!
-//! Water leaves a film as fast as the air takes it up: in proportion to the vapour-pressure deficit es(T) · (1 − RH) (J. Dalton, 1802).
-//! Solvent leaves whatever the humidity, and faster in warmth.
+//! Water evaporates from a film in proportion to the vapour-pressure deficit es(T) · (1 − RH) (J. Dalton, 1802). Solvent
+//! evaporates regardless of humidity, and faster in warmth.
 
 use serde::{Deserialize, Serialize};
 
 /// Temperature and humidity.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct Air {
-    /// °C.
+    /// Temperature, °C.
     pub celsius: f64,
     /// Relative humidity, 0 to 1.
     pub humidity: f64,
@@ -24,13 +24,13 @@ impl Default for Air {
 /// What a film gives off as it dries.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum DriesBy {
-    /// Water: temperature and humidity count.
+    /// Water: depends on temperature and humidity.
     Water,
-    /// Solvent, alcohol or the oil of a wax: temperature counts, humidity does not.
+    /// Solvent, alcohol or the oil of a wax: depends on temperature only.
     Solvent,
 }
 
-/// Why nothing is to be painted in this air.
+/// Why nothing should be painted in this air.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum NoPaintingNow {
     /// Water-borne binders do not close.
@@ -48,16 +48,16 @@ pub enum NoPaintingNow {
 }
 
 impl Air {
-    /// °C below which nothing is painted†.
+    /// Lowest temperature for painting, °C†.
     pub const COLDEST: f64 = 8.0;
-    /// °C above which nothing is painted†.
+    /// Highest temperature for painting, °C†.
     pub const HOTTEST: f64 = 35.0;
-    /// Humidity above which nothing is painted†.
+    /// Highest humidity for painting†.
     pub const DAMPEST: f64 = 0.85;
-    /// Times as long as usual beyond which nothing is computed: it hardly dries at all.
+    /// Greatest factor on drying times; beyond it, paint hardly dries at all.
     pub const SLOWEST: f64 = 12.0;
 
-    /// What a workshop may have at all: −30 to 60 °C, 0 to 100 %.
+    /// Accepts −30 to 60 °C and 0 to 100 %.
     pub fn new(celsius: f64, humidity: f64) -> Result<Self, String> {
         if !(-30.0..=60.0).contains(&celsius) {
             return Err(format!("{celsius} °C is out of range; use −30 to 60 °C"));
@@ -68,7 +68,7 @@ impl Air {
         Ok(Self { celsius, humidity })
     }
 
-    /// Whether anything is to be painted in it.
+    /// Checks whether painting is possible.
     pub fn allows(self) -> Result<(), NoPaintingNow> {
         match self {
             Self { celsius, .. } if celsius < Self::COLDEST => Err(NoPaintingNow::TooCold(celsius)),
@@ -78,9 +78,9 @@ impl Air {
         }
     }
 
-    /// How many times as long drying takes as at 20 °C and 50 %, 0.25 to [`Air::SLOWEST`].
+    /// Factor on drying times relative to 20 °C and 50 %, 0.25 to [`Air::SLOWEST`].
     ///
-    /// By water: the ratio of the vapour-pressure deficits. By solvent: twice for ten degrees less†.
+    /// For water: the ratio of vapour-pressure deficits. For solvent: doubled for every ten degrees less†.
     pub fn slower(self, by: DriesBy) -> f64 {
         let ratio = match by {
             DriesBy::Water => Self::default().deficit() / self.deficit().max(f64::MIN_POSITIVE),

@@ -1,7 +1,8 @@
-//! How much of each pot is put on, and how many packs are to be bought.
+//! Amounts of each pot, and packs to buy.
 //!
-//! What is applied before any of it is broken or wiped off counts, at each place of the zone's own relief, with what stays in brush and
-//! tray ([`warm_blend_board::Technique::ml_by_square_metre`]); relief has more surface than its outline.
+//! Amounts follow what is applied before any of it is broken up or wiped off, at each kind of place in the zone's own
+//! relief, including what stays in brush and tray ([`warm_blend_board::Technique::ml_by_square_metre`]). Relief increases
+//! the surface.
 
 use warm_blend_board::FLAT;
 use warm_blend_paint::{Class, MixPart};
@@ -11,22 +12,22 @@ use crate::{Step, ZoneWork};
 /// How much more surface relief has than its outline, where all of it is relief†.
 const MORE_SURFACE: f64 = 0.6;
 
-/// How much of one pot is applied.
+/// Amount of one pot.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Needed {
-    /// What is in it; empty where the technique names its product.
+    /// Contents; empty if the technique names its product.
     pub pot: Vec<MixPart>,
     /// That product.
     pub product: Option<Class>,
-    /// ml of it, as mixed.
+    /// Volume as mixed, ml.
     pub ml: f64,
-    /// ml that a coat of a square metre of a flat board takes, where it is applied thickest.
+    /// Volume of the thickest coat on a square metre of flat board, ml.
     pub by_square_metre: f64,
-    /// Number of times it is applied.
+    /// Number of applications.
     pub times: usize,
 }
 
-/// How much of each pot some steps need, in the order they are first needed.
+/// Amounts of each pot for some steps, in the order in which they are first needed.
 pub fn amounts(steps: &[Step], zones: &[ZoneWork]) -> Vec<Needed> {
     let mut all: Vec<Needed> = Vec::new();
     for (step, laid) in steps.iter().flat_map(|step| step.work.layers().iter().map(move |laid| (step, laid)))
@@ -53,16 +54,16 @@ pub fn amounts(steps: &[Step], zones: &[ZoneWork]) -> Vec<Needed> {
     all
 }
 
-/// What cannot be bought.
+/// An invalid pack.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum BadPacks {
-    /// A pack that holds nothing, or without end.
+    /// A pack size that is zero or infinite.
     #[error("a pack of {0} ml is out of range; enter what a tin holds")]
     Size(f64),
-    /// A price below nothing.
+    /// A negative price.
     #[error("a price of {0} is out of range; enter 0 or more")]
     Price(f64),
-    /// Packs beyond counting.
+    /// More packs than can be counted.
     #[error("{0:.0} packs would be needed; check what a pack holds, or the area")]
     TooMany(f64),
 }
@@ -70,7 +71,7 @@ pub enum BadPacks {
 /// Most packs of a size that are bought at once.
 const MOST: usize = 100;
 
-/// How many packs of each size to buy so that they hold at least so much for the least money; of equals the fewest packs. `sizes` are ml
+/// Number of packs of each size that hold at least `ml` for the least money; of equals, the fewest packs. `sizes` are ml
 /// and price. `None` if nothing is on sale.
 pub fn packs(ml: f64, sizes: &[(f64, f64)]) -> Result<Option<Vec<usize>>, BadPacks> {
     for (size, price) in sizes {

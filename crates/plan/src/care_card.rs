@@ -1,12 +1,12 @@
-//! What a client is shown: how to live with the piece in its first month, how to clean it, how it is touched up. Common practice†.
+//! The care card for a client: the first month, cleaning and touching up. Common practice†.
 
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::Class;
 
 use crate::{Tins, Work};
 
-/// The card for what lies on a piece, zone by zone from the ground up; empty where nothing does. Each zone is looked after by its
-/// outermost layer.
+/// Care instructions for the layers on a piece, by zone and from the ground up; empty for an unfinished piece. The
+/// outermost layer of each zone decides.
 pub fn care_card<'a>(zones: impl Iterator<Item = Vec<&'a Work>>, tins: Tins) -> Vec<&'static str> {
     let zones: Vec<Vec<&Work>> = zones.filter(|works| works.iter().any(|work| work.lies())).collect();
     if zones.is_empty() {

@@ -1,37 +1,37 @@
-//! What a piece costs, and what is to be asked for it.
+//! Costs and price of a piece.
 
 use serde::{Deserialize, Serialize};
 
-/// What the workshop computes with.
+/// Rates of the workshop.
 #[derive(Debug, Clone, Copy, PartialEq, Default, Serialize, Deserialize)]
 #[serde(default)]
 pub struct Rates {
-    /// An hour of work, in the workshop's money.
+    /// Price of an hour of work, in the workshop's currency.
     pub hour: Option<f64>,
-    /// Rent, heating, tools: as a share of materials and work.
+    /// Overhead (rent, heating, tools) as a share of materials and work.
     pub overhead: Option<f64>,
-    /// What is to be earned: as a share of the price.
+    /// Margin as a share of the price.
     pub margin: Option<f64>,
 }
 
-/// What it comes to.
+/// Costs of a piece.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Cost {
-    /// What is used up of paints and products.
+    /// Paints and products used.
     pub materials: f64,
-    /// The hours.
+    /// Work.
     pub work: f64,
-    /// The share of rent and the like.
+    /// Overhead.
     pub overhead: f64,
-    /// What is to be asked, so that the margin stays.
+    /// Price that leaves the margin.
     pub price: f64,
 }
 
 impl Rates {
-    /// Most an hour may cost.
+    /// Highest price of an hour.
     pub const MOST: f64 = 1e5;
 
-    /// What is wrong with them, by the name of the field.
+    /// Checks the rates; an error names the field.
     pub fn check(&self) -> Result<(), (&'static str, String)> {
         let share = |name, value: Option<f64>, most: f64| match value {
             Some(value) if !(0.0..=most).contains(&value) => {
@@ -50,7 +50,7 @@ impl Rates {
         share("margin", self.margin, 0.9)
     }
 
-    /// What so much material and so many hours come to; nothing is computed for what is not said.
+    /// Costs for these materials and hours; rates that are not set count as zero.
     pub fn cost(&self, materials: f64, hours: f64) -> Cost {
         let work = hours * self.hour.unwrap_or(0.0);
         let overhead = (materials + work) * self.overhead.unwrap_or(0.0);

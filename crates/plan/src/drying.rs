@@ -1,6 +1,6 @@
-//! How long what was done must be left alone before what comes next.
+//! Drying: how long each layer must be left alone before the next.
 //!
-//! | what was put on | until the next layer |
+//! | layer | until the next |
 //! |---|---|
 //! | chalk-type, clay-type and milk paint | 1½ h |
 //! | mineral paint, clear coat | 2 h |
@@ -10,10 +10,10 @@
 //! | gel stain, oil-based enamel | a day |
 //! | oil paint | two days |
 //! | washes, dry brush | 20, 5 min |
-//! | wax | overnight, then it is buffed; a day until it is moved |
+//! | wax | overnight, then buffed; a day until the piece is moved |
 //!
-//! Common practice† at 20 °C and 50 %. [`Air`] stretches all of it: what dries by water with the vapour-pressure deficit, wax, shellac and
-//! what is solvent-borne with temperature alone.
+//! Common practice† at 20 °C and 50 %. [`Air`] scales everything: water-based layers with the vapour-pressure deficit,
+//! wax, shellac and solvent-borne layers with temperature alone.
 
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::{Class, Contents};
@@ -73,7 +73,7 @@ fn dries_in(laid: &Laid, tins: Tins, air: Air) -> f64 {
     dry(laid, &laid.contents(tins)) * air.slower(laid.dries_by(tins))
 }
 
-/// How a thing that was done dries in some air, before anything it holds up is known.
+/// How a finished work dries in some air, prepared for several questions.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Drying<'a> {
     done: &'a Work,
@@ -90,7 +90,7 @@ impl<'a> Drying<'a> {
         Self { done, air, waxy: done.is_waxy(tins), dries }
     }
 
-    /// Minutes until another thing can begin on the same zone, whatever was done between them.
+    /// Minutes until another work can begin on the same zone, ignoring any work between them.
     pub(crate) fn until(&self, next: &Work) -> f64 {
         let slower = |by| self.air.slower(by);
         match (self.done, next) {
@@ -114,13 +114,13 @@ impl<'a> Drying<'a> {
     }
 }
 
-/// Minutes between the end of one thing and the beginning of another on the same zone, whatever was done between them.
+/// Minutes from the end of one work to the beginning of another on the same zone, ignoring any work between them.
 pub fn wait(done: &Work, next: &Work, tins: Tins, air: Air) -> f64 {
     Drying::of(done, tins, air).until(next)
 }
 
 impl Laid {
-    /// What it gives off as it dries: solvent if it is waxy or solvent-borne, else water.
+    /// What it gives off as it dries: solvent if it is waxy or solvent-borne, otherwise water.
     pub(crate) fn dries_by(&self, tins: Tins) -> DriesBy {
         let solvent = self.is_waxy(tins) || self.contents(tins).is_solvent_borne();
         if solvent { DriesBy::Solvent } else { DriesBy::Water }
@@ -128,7 +128,8 @@ impl Laid {
 }
 
 impl Work {
-    /// Minutes that it takes without a hand on it: only [`Work::Rest`] does. Wax hardens whatever the humidity.
+    /// Minutes of waiting that the work itself consists of; only [`Work::Rest`] has any. Wax hardens regardless of
+    /// humidity.
     pub fn rests(&self, air: Air) -> f64 {
         match self {
             Work::Rest => DAY * air.slower(DriesBy::Solvent),

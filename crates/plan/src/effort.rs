@@ -1,8 +1,8 @@
-//! How long a hand takes.
+//! Minutes of hands-on work.
 //!
-//! A step takes time to get ready for and to clean up after, then time by the square metre, more where there is relief for the brush to
-//! follow, and for tape by the metre of edge. All of it is common practice†, set so that a large carved piece in an aged finish
-//! takes 50 to 60 hours by hand.
+//! A step has a fixed time for getting ready and cleaning up, a time per square metre that increases with relief, and for
+//! tape a time per metre of edge. All are common practice†, chosen so that a large carved piece in an aged finish takes
+//! 50 to 60 hours.
 
 use warm_blend_board::Technique;
 use warm_blend_piece::Zone;
@@ -51,7 +51,7 @@ const fn by_area(technique: Technique) -> f64 {
     }
 }
 
-/// Minutes of hands-on work of one thing on some zones, by the usual hand.
+/// Minutes of hands-on work on some zones at the usual pace.
 pub fn minutes(work: &Work, zones: &[&ZoneWork]) -> f64 {
     setup(work, zones) + zones.iter().map(|zone| on_zone(work, zone)).sum::<f64>()
 }
@@ -59,14 +59,14 @@ pub fn minutes(work: &Work, zones: &[&ZoneWork]) -> f64 {
 /// Work between two natural breaks: one part of a zone.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Unit {
-    /// Where.
+    /// The zone.
     pub zone: Zone,
-    /// Minutes, by the usual hand.
+    /// Minutes at the usual pace.
     pub minutes: f64,
 }
 
-/// The same by parts, where work can be left only between them: layers and ageing, zone by zone; nothing of what can be left at any
-/// time. Getting ready goes with the first.
+/// Units of work that must not be interrupted: layers and ageing, part by part. Empty for work that can stop at any time.
+/// Getting ready belongs to the first unit.
 pub fn units(work: &Work, zones: &[&ZoneWork]) -> Vec<Unit> {
     if !work.lies() {
         return Vec::new();
@@ -127,7 +127,7 @@ fn on_zone(work: &Work, zone: &ZoneWork) -> f64 {
     rate * zone.area * (1.0 + BY_RELIEF * zone.relief())
 }
 
-/// Minutes that one coat takes on a square metre of a flat board, without getting ready for it.
+/// Minutes for one coat on a square metre of flat board, without getting ready.
 pub(crate) fn by_square_metre(laid: &Laid) -> f64 {
     let sanded = if laid.coat.0 > 1 { BETWEEN_COATS } else { 0.0 };
     // Twice the paint does not take twice as long, unless it is rubbed for that long.
@@ -136,7 +136,7 @@ pub(crate) fn by_square_metre(laid: &Laid) -> f64 {
     sanded + by_area(laid.technique) * load * f64::from(laid.hand.passes.value())
 }
 
-/// How many times as long as a flat board a zone takes for its relief.
+/// Factor on the time of a flat board for the relief of a zone.
 pub(crate) fn by_relief(zone: &ZoneWork) -> f64 {
     1.0 + BY_RELIEF * zone.relief()
 }

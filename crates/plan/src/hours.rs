@@ -1,69 +1,69 @@
-//! The hours in which somebody works, on the clock of the workshop: days of 23 and 25 hours are what they are.
+//! Working hours on the workshop's clock, including days of 23 and 25 hours.
 
 use jiff::civil::{Date, Weekday};
 use jiff::tz::TimeZone;
 use jiff::{Span, Timestamp};
 use serde::{Deserialize, Serialize};
 
-/// Shortest stretch of work that anybody starts, and the unit in which work without natural breaks is paused, minutes†.
+/// Shortest stretch of work, and the unit in which work without natural breaks is interrupted, minutes†.
 pub(crate) const QUARTER: f64 = 15.0;
 /// What a computer says that does not know where it is.
 const UNKNOWN: &str = "Etc/Unknown";
 /// Days ahead that are looked at for one with hours.
 const AHEAD: usize = 400;
 
-/// From when to when on a day, minutes after midnight.
+/// Hours of one day, minutes after midnight.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 pub struct DayHours {
-    /// Work begins.
+    /// Start of work.
     pub from: u16,
-    /// Work ends, later.
+    /// End of work.
     pub to: u16,
 }
 
-/// When somebody works.
+/// Weekly working hours.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 pub struct WorkingHours {
-    /// The zone of the workshop's clock, by its IANA name.
+    /// IANA name of the time zone.
     pub zone: String,
-    /// Monday to Sunday; none on a day off.
+    /// Monday to Sunday; `None` on a day off.
     pub week: [Option<DayHours>; 7],
-    /// Days on which nobody works.
+    /// Dates off.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub off: Vec<Date>,
-    /// Minutes that somebody stays longer to finish a step, 0 to 120.
+    /// Minutes of overtime to finish a step, 0 to 120.
     #[serde(default = "WorkingHours::usual_overrun")]
     pub overrun: u16,
 }
 
-/// Hours that nobody can work in.
+/// Working hours in which nobody can work.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum BadHours {
-    /// No day has any.
+    /// No day has any hours.
     #[error("no working hours set; give hours for at least one day")]
     None,
-    /// They end before they begin.
+    /// The end is before the start.
     #[error("{0}: working hours must end after they start, on the same day")]
     EndsBeforeStart(&'static str),
-    /// A day too short to do anything in.
+    /// A day too short to do anything.
     #[error("{0}: working hours are too short ({1} min); use at least a quarter of an hour, or a day off")]
     TooShort(&'static str, u16),
     /// Days off that leave no working day within a year.
     #[error("no working day is left within a year; remove some days off")]
     Never,
-    /// More overtime than anybody means by finishing a step.
+    /// More overtime than finishing a step requires.
     #[error("{0} minutes of overrun is out of range; use 0 to {most}", most = WorkingHours::MOST_OVERRUN)]
     Overrun(u16),
-    /// A zone that is none.
+    /// An unknown time zone.
     #[error("“{0}” is not a time zone; use one such as Europe/Vienna")]
     Zone(String),
-    /// Days off without end.
+    /// Too many days off.
     #[error("too many days off ({0}); the most is {most}", most = WorkingHours::MOST_OFF)]
     Off(usize),
 }
 
 impl BadHours {
-    /// The field it is about.
+    /// The field concerned.
     pub const fn field(&self) -> &'static str {
         match self {
             BadHours::None | BadHours::EndsBeforeStart(_) | BadHours::TooShort(..) => "week",
@@ -77,23 +77,23 @@ impl BadHours {
 const DAYS: [&str; 7] = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 
 impl WorkingHours {
-    /// Most days off that are kept.
+    /// Greatest number of days off.
     pub const MOST_OFF: usize = 200;
-    /// Longest overrun, minutes.
+    /// Longest overtime, minutes.
     pub const MOST_OVERRUN: u16 = 120;
 
     const fn usual_overrun() -> u16 {
         15
     }
 
-    /// Monday to Friday from nine to five in a zone.
+    /// Monday to Friday, nine to five, in a time zone.
     pub fn usual(zone: &str) -> Self {
         let day = Some(DayHours { from: 9 * 60, to: 17 * 60 });
         let week = [day, day, day, day, day, None, None];
         Self { zone: zone.to_owned(), week, off: Vec::new(), overrun: Self::usual_overrun() }
     }
 
-    /// The same on a clock that is at hand; in UTC where it has no name.
+    /// Usual hours in the time zone of this clock, or in UTC if that has no name.
     pub fn usual_by(clock: &TimeZone) -> Self {
         Self::usual(clock.iana_name().filter(|name| *name != UNKNOWN).unwrap_or("UTC"))
     }
@@ -133,7 +133,7 @@ impl WorkingHours {
         if off.iter().all(|day| within_a_year(*day)) { Ok(()) } else { Err(BadHours::Never) }
     }
 
-    /// The clock of the workshop.
+    /// Clock of the workshop.
     pub fn clock(&self) -> TimeZone {
         TimeZone::get(&self.zone).unwrap_or(TimeZone::UTC)
     }
@@ -153,10 +153,10 @@ impl WorkingHours {
         (to > from).then_some((from, to))
     }
 
-    /// When work is done that may start at a time, around what the time is taken by already: its stretches, each with how many units
-    /// were finished by its end. `units` are minutes of work between natural breaks; none is split by closing time, and work is left
-    /// only at a break. Somebody stays longer by the overrun where that finishes all of it, at least half of which lies within hours.
-    /// A unit longer than any day takes a day from its start, and as long as it lasts. Empty if there are no hours within a year.
+    /// Schedules work that may start at `not_before` around time that is taken: stretches, each with the number of units
+    /// finished by its end. `units` are minutes between natural breaks. Closing time splits no unit, and work stops only
+    /// at a break. Overtime is used if it finishes everything and at least half of that lies within hours. A unit longer
+    /// than any day starts with a day and runs until it is done. Empty if there are no hours within a year.
     pub fn spend(&self, not_before: Timestamp, units: &[f64], taken: &BusyTimes) -> Vec<(Stretch, usize)> {
         let longest = self.week.iter().flatten().map(|day| f64::from(day.to - day.from)).fold(0.0, f64::max);
         let mut stretches = Vec::new();
@@ -191,7 +191,7 @@ impl WorkingHours {
         Vec::new()
     }
 
-    /// The hours from a time on that nothing takes, day after day for a year.
+    /// Free working hours from a time on, day by day for a year.
     pub(crate) fn free(&self, from: Timestamp, taken: &BusyTimes) -> impl Iterator<Item = Free> {
         let clock = self.clock();
         let first = from.to_zoned_datetime(clock.clone()).date();
@@ -210,41 +210,41 @@ impl WorkingHours {
     }
 }
 
-/// Working hours that nothing takes.
+/// Working hours that are free.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Free {
-    /// From when to when.
+    /// Start and end.
     pub stretch: Stretch,
-    /// True if something that is taken bounds it.
+    /// True if it is bounded by time that is taken.
     pub cut: bool,
-    /// True if it starts as the workshop opens.
+    /// True if it starts at opening time.
     pub from_opening: bool,
-    /// True if it ends as the workshop closes.
+    /// True if it ends at closing time.
     pub to_closing: bool,
 }
 
-/// Minutes of work without natural breaks as units: it can be left at any quarter of an hour.
+/// Splits minutes of work without natural breaks into quarter hours.
 pub(crate) fn quarters(minutes: f64) -> Vec<f64> {
     let whole = (minutes / QUARTER).floor().clamp(0.0, 1e4) as usize;
     let rest = minutes - QUARTER * whole as f64;
     std::iter::repeat_n(QUARTER, whole).chain((rest > 1e-9).then_some(rest)).collect()
 }
 
-/// From when to when somebody works.
+/// Start and end of work.
 pub type Stretch = (Timestamp, Timestamp);
 
-/// What somebody's time is taken by already.
+/// Time that is already taken.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct BusyTimes(Vec<Stretch>);
 
 impl BusyTimes {
-    /// Some more of it, in whatever order.
+    /// Adds stretches, in any order.
     pub fn take(&mut self, stretches: impl IntoIterator<Item = Stretch>) {
         self.0.extend(stretches.into_iter().filter(|(begins, ends)| begins < ends));
         self.0.sort_unstable();
     }
 
-    /// The time of two people together: taken where that of either is.
+    /// Time when at least one of two people is busy.
     pub fn both(one: &Self, other: &Self) -> Self {
         let mut all: Vec<Stretch> = [one.0.as_slice(), &other.0].concat();
         all.sort_unstable();
@@ -277,12 +277,12 @@ impl BusyTimes {
     }
 }
 
-/// Minutes from one time to another; negative where that is earlier.
+/// Minutes from one time to another; negative if the second is earlier.
 pub(crate) fn between(from: Timestamp, to: Timestamp) -> f64 {
     to.duration_since(from).as_secs_f64() / 60.0
 }
 
-/// A time some minutes later, to the second.
+/// A time some minutes later, rounded to a second.
 pub fn plus_minutes(from: Timestamp, minutes: f64) -> Timestamp {
     let seconds = (60.0 * minutes).round().clamp(0.0, 1e10) as i64;
     from.checked_add(jiff::SignedDuration::from_secs(seconds)).unwrap_or(from)

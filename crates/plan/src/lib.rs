@@ -1,24 +1,24 @@
-//! The run sheet: what is done on a piece in which order, when, with how much of what, and for how much.
+//! The run sheet: what is done on a piece in which order, when, with how much of what, and at what price.
 //!
 //! | question | where |
 //! |---|---|
-//! | what is to be done on a zone? | [`ZoneWork`], [`Work`], [`wanted`], [`preparation`] |
-//! | what lies on the piece, and what is still to be done? | [`OnPiece`], [`OnZone::still_to_do`] |
+//! | what must be done on a zone? | [`ZoneWork`], [`Work`], [`wanted`], [`preparation`] |
+//! | what lies on the piece, and what is left to do? | [`OnPiece`], [`OnZone::still_to_do`] |
 //! | what is done together, and what must come first? | [`Step`], [`steps`] |
 //! | how long does each dry, in this air? | [`Air`], [`wait`] |
-//! | how long does it take by hand? | [`minutes`], [`units`], [`Paces`] |
+//! | how much work is it? | [`minutes`], [`units`], [`Paces`] |
 //! | when is it done, in the workshop's hours? | [`WorkingHours`], [`Crew`], [`schedule`], [`Scheduled`] |
-//! | how large a section can be worked before it sets, by one and by two? | [`WetEdge`] |
-//! | how much of each pot, and what is to be bought? | [`amounts`], [`packs`] |
-//! | what does it cost, and what price to ask? | [`Rates`], [`Cost`] |
+//! | how large a section can be worked before it sets, alone or in pairs? | [`WetEdge`] |
+//! | how much of each pot is needed, and what must be bought? | [`amounts`], [`packs`] |
+//! | what does it cost, and what should it be sold for? | [`Rates`], [`Cost`] |
 //! | what cannot be left for a week? | [`if_it_stays`] |
 //! | which brushes and rags? | [`tools`] |
 //! | how does the client look after it? | [`care_card`] |
-//! | what is kept? | [`RunSheet`], [`Done`], [`Clock`] |
+//! | what is saved? | [`RunSheet`], [`Done`], [`Clock`] |
 //!
-//! Rates of work and times of drying are common practice†, until this painter's own are learned from what was ticked. What this
-//! crate leaves out: colours, what tins hold and cost (these are given), storage, HTTP. It does no input or output at all, and asks no
-//! clock.
+//! Working and drying times are common practice†, until this painter's own are learned from finished steps. Colours and
+//! the contents and prices of tins are inputs; storage and HTTP are elsewhere. This crate does no input or output, and
+//! reads no clock.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]

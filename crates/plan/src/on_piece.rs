@@ -1,7 +1,7 @@
-//! What lies on a piece: the one account of it, folded from what was ticked off.
+//! What lies on a piece, computed from the finished steps.
 //!
-//! Next steps, drying, a change of mind, the record, the care card, rules and prediction all ask this account. It grows tick by tick, so
-//! the account of a whole sheet is that of its steps one after the other, and taking back the last tick restores the one before.
+//! Next steps, drying, a change of plan, the record, the care card, rules and prediction all use this account. It is
+//! built step by step, so undoing the last step restores the account before it.
 
 use std::collections::BTreeMap;
 
@@ -18,7 +18,7 @@ pub struct OnPiece {
     zones: BTreeMap<Zone, OnZone>,
 }
 
-/// What lies on a zone, and how it stands there.
+/// What lies on a zone, and its condition.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct OnZone {
     /// What was done to the ground as found, in that order.
@@ -36,26 +36,26 @@ pub struct OnZone {
     history: Vec<(Work, Timestamp)>,
 }
 
-/// A layer that lies there, or layers that were worked wet into each other.
+/// A layer, or several that were worked wet into each other.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Lying {
-    /// What was laid.
+    /// The work that laid it.
     pub work: Work,
     /// When it was finished.
     pub at: Timestamp,
-    /// What the painter noted.
+    /// The painter's note.
     pub note: Option<Note>,
     /// True if what lay below was scuffed, or its wax taken off, before this went on.
     on_cleared: bool,
 }
 
 impl OnPiece {
-    /// The account of what was done, in its order.
+    /// Account of these steps, in their order.
     pub fn of(done: &[Done], tins: Tins) -> Self {
         done.iter().fold(Self::default(), |account, done| account.after(done, tins))
     }
 
-    /// The same once one thing more was done.
+    /// Account after one more step.
     pub fn after(mut self, done: &Done, tins: Tins) -> Self {
         for zone in &done.zones {
             self.zones.entry(*zone).or_default().take(done, tins);
@@ -63,7 +63,7 @@ impl OnPiece {
         self
     }
 
-    /// What lies on a zone; `None` where nothing was ever done.
+    /// What lies on a zone; `None` if nothing was ever done on it.
     pub fn zone(&self, zone: Zone) -> Option<&OnZone> {
         self.zones.get(&zone)
     }
@@ -96,37 +96,37 @@ impl OnZone {
         self.history.push((done.work.clone(), done.at));
     }
 
-    /// Layers from the ground up, wax that was taken off again left out.
+    /// Layers from the ground up, without wax that was removed again.
     pub fn lies(&self) -> &[Lying] {
         &self.lies
     }
 
-    /// True while tape is on it.
+    /// True while it is taped.
     pub const fn is_taped(&self) -> bool {
         self.taped
     }
 
-    /// What was done last.
+    /// The last work.
     pub fn last(&self) -> Option<&Work> {
         self.history.last().map(|(work, _)| work)
     }
 
-    /// From when on a work may follow: when everything that was done has dried for it.
+    /// Earliest time for a work: when everything before has dried enough for it.
     pub fn ready_for(&self, next: &Work, tins: Tins, air: Air) -> Option<Timestamp> {
         self.history.iter().map(|(done, at)| plus_minutes(*at, wait(done, next, tins, air))).max()
     }
 
-    /// Until when some layer on it is too wet for the next; earlier than now where all is dry.
+    /// Until when some layer is too wet for the next; in the past if all are dry.
     pub fn wet_until(&self, tins: Tins, air: Air) -> Option<Timestamp> {
         let laid = self.history.iter().filter(|(work, _)| work.lies());
         laid.map(|(work, at)| plus_minutes(*at, wait(work, &Work::ScuffBack, tins, air))).max()
     }
 
-    /// What is still to be done of what is wanted.
+    /// What is left to do of what is wanted.
     ///
-    /// As long as what lies there is wanted, work goes on from there. Where the painter has changed their mind, what is not wanted is
-    /// covered: wax comes off, paint is scuffed, and the layers begin again from the last closed coat that hides it. Preparation is not
-    /// done twice; hardware and tape go off and on again for whatever is laid later.
+    /// If the layers so far are wanted, work continues from there. If the painter has changed plans, unwanted layers are
+    /// covered: wax is removed, paint is scuffed, and layers start again from the last closed coat that hides them.
+    /// Preparation is not repeated; hardware and tape come off and go on again for later layers.
     pub fn still_to_do(&self, wanted: &[Work], tins: Tins) -> Vec<Work> {
         let layers: Vec<&Work> = wanted.iter().filter(|work| work.lies()).collect();
         let bridge = match self.matched(&layers) {

@@ -1,7 +1,8 @@
-//! This painter's pace: how much longer, or shorter, than the usual hand each technique takes.
+//! This painter's pace with each technique, relative to the usual.
 //!
-//! The logarithm of the factor is N(0, 0.35²) beforehand†; every step that was ticked with its real minutes says it with a chance of
-//! 0.25†. So a pace is drawn towards one until enough was ticked, and its doubt is shown with it.
+//! The logarithm of the factor has the prior N(0, 0.35²)†; each step recorded with its real minutes measures it with a
+//! standard deviation of 0.25†. So a pace stays close to one until enough steps were recorded, and is shown with its
+//! uncertainty.
 
 use std::collections::BTreeMap;
 
@@ -14,18 +15,18 @@ const CHANCE: f64 = 0.25;
 /// What a stopwatch that was forgotten may say at most.
 const FURTHEST: f64 = 8.0;
 
-/// A factor, and how sure it is.
+/// A pace with its uncertainty.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Pace {
-    /// Times as long as the usual hand.
+    /// Factor on the usual time.
     pub factor: f64,
-    /// What it is off by at most in nine cases of ten, as a factor.
+    /// Factor within which the true pace lies in nine cases of ten.
     pub within: f64,
-    /// From how many steps.
+    /// Number of steps it was learned from.
     pub steps: usize,
 }
 
-/// By technique, and of all other work together.
+/// Pace by technique, and of all other work together.
 #[derive(Debug, Clone, PartialEq, Default)]
 pub struct Paces {
     by_technique: BTreeMap<Technique, Pace>,
@@ -33,7 +34,7 @@ pub struct Paces {
 }
 
 impl Pace {
-    /// Of nobody in particular.
+    /// The usual pace.
     pub fn usual() -> Self {
         Self::of(&[])
     }
@@ -49,7 +50,7 @@ impl Pace {
 }
 
 impl Paces {
-    /// From what was ticked with real minutes.
+    /// Learns from steps recorded with real minutes.
     pub fn learned<'a>(done: impl Iterator<Item = &'a Done>) -> Self {
         let mut ratios: BTreeMap<Option<Technique>, Vec<f64>> = BTreeMap::new();
         for done in done {
@@ -64,7 +65,7 @@ impl Paces {
         Self { by_technique: ratios.into_iter().filter_map(own).collect(), other }
     }
 
-    /// Of a kind of work.
+    /// Pace of a kind of work.
     pub fn of(&self, work: &Work) -> Pace {
         let own = match work.technique() {
             Some(technique) => self.by_technique.get(&technique).copied(),
@@ -73,8 +74,8 @@ impl Paces {
         own.unwrap_or_else(Pace::usual)
     }
 
-    /// What the sum of some works, in minutes at this pace, is off by at most in nine cases of ten, as a factor. Each technique has a pace
-    /// of its own: what one is off by does not follow from another.
+    /// Factor within which the total of some works, in minutes at this pace, lies in nine cases of ten. Errors of
+    /// different techniques are independent.
     pub fn within<'a>(&self, works: impl Iterator<Item = (&'a Work, f64)>) -> f64 {
         let mut by_technique: BTreeMap<Option<Technique>, (f64, f64)> = BTreeMap::new();
         for (work, minutes) in works {
@@ -86,7 +87,7 @@ impl Paces {
         if total > 0.0 { 1.0 + square.sqrt() / total } else { 1.0 }
     }
 
-    /// Those that were learned.
+    /// Paces that were learned.
     pub fn learned_ones(&self) -> impl Iterator<Item = (Technique, Pace)> {
         self.by_technique.iter().map(|(technique, pace)| (*technique, *pace))
     }

@@ -1,19 +1,19 @@
-//! What has to be done to a ground before anything is painted on it (common practice†).
+//! Preparation of a ground before painting (common practice†).
 //!
 //! | ground | preparation |
 //! |---|---|
-//! | raw wood | clean, rinse, sand along the grain |
-//! | stained, varnished | clean, rinse, take the gloss off |
-//! | waxed | take the old wax off, clean, rinse, sand |
-//! | old paint, painted metal | test for lead, clean, rinse, sand |
-//! | laminate, polished metal | clean, rinse, sand so that primer grips |
+//! | raw wood | wash, rinse, sand along the grain |
+//! | stained, varnished | wash, rinse, dull the gloss |
+//! | waxed | remove old wax, wash, rinse, sand |
+//! | old paint, painted metal | test for lead, wash, rinse, sand |
+//! | laminate, polished metal | wash, rinse, sand so that primer sticks |
 //! | primed | nothing |
 
 use warm_blend_board::GroundKind;
 
 use crate::Work;
 
-/// What a ground needs, in its order.
+/// Preparation of a ground, in order.
 pub fn preparation(ground: GroundKind) -> Vec<Work> {
     let mut all = Vec::new();
     if ground.may_hold_lead() {

@@ -1,9 +1,9 @@
-//! When each step is done, in the workshop's hours, by one or by two.
+//! The schedule: when each step is done in the workshop's hours, alone or with a helper.
 //!
-//! Steps are taken up in one fixed order, each as soon as what it waits for is dry and somebody is free. The order is found once, for
-//! the air that the times of drying are said for: what has the longest way still to go comes first among what could be begun
-//! soonest. In a fixed order nothing that takes or dries longer can bring a later step forward, and a second pair of hands puts none
-//! back (tested): an order that was found anew for each air could do both (R. L. Graham, *SIAM J. Appl. Math.* 17 (1969) 416).
+//! Steps are started in one fixed order, each as soon as what it waits for is dry and somebody is free. The order is
+//! computed once, for standard drying conditions: of the steps that could start soonest, the one with the longest path to
+//! the end comes first. With a fixed order, longer work or drying never brings a later step forward, and a helper delays
+//! none (tested). An order computed anew for each case could do both (R. L. Graham, *SIAM J. Appl. Math.* 17 (1969) 416).
 
 use jiff::Timestamp;
 
@@ -15,9 +15,9 @@ use crate::{BusyTimes, Step, Stretch, WorkingHours};
 pub struct Crew {
     /// In which hours.
     pub hours: WorkingHours,
-    /// Whether somebody helps.
+    /// True if there is a helper.
     pub helper: bool,
-    /// What the time of the painter, and of the helper, is taken by already.
+    /// Time already taken, of the painter and of the helper.
     pub taken: [BusyTimes; 2],
 }
 
@@ -28,12 +28,12 @@ pub enum By {
     Painter,
     /// The helper.
     Helper,
-    /// Both at once: one applies and the other works it.
+    /// Both together: one applies, the other works the paint.
     Both,
 }
 
 impl By {
-    /// Places of who works in a crew's times.
+    /// Indices of these people in a crew.
     pub const fn hands(self) -> &'static [usize] {
         match self {
             By::Painter => &[0],
@@ -43,31 +43,31 @@ impl By {
     }
 }
 
-/// When a step is done.
+/// A scheduled step.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Scheduled {
-    /// The place of the step in the list.
+    /// Index of the step.
     pub step: usize,
-    /// The stretches in which somebody works on it; one of no length for what only rests.
+    /// Stretches of work; one of zero length for a step that only rests.
     pub stretches: Vec<Stretch>,
-    /// How many of its units are finished by the end of each stretch, where it can be left only between them.
+    /// For a step in units, the number finished by the end of each stretch.
     pub units: Vec<usize>,
     /// Who works on it.
     pub by: By,
-    /// When it is over: for what rests, when it has rested.
+    /// When it is finished; for a step that rests, when it has rested.
     pub ends: Timestamp,
 }
 
-/// What was done on the zones of a step before, that it still waits for: earliest time by step.
+/// Earliest time of a step because of earlier work on its zones.
 pub type ReadyFrom<'a> = &'a dyn Fn(&Step) -> Option<Timestamp>;
 
 impl Crew {
-    /// Nobody's time is taken by anything else.
+    /// A crew with no time taken.
     pub fn free(hours: WorkingHours, helper: bool) -> Self {
         Self { hours, helper, taken: Default::default() }
     }
 
-    /// The same once a plan takes its time.
+    /// The crew after a plan has taken its time.
     pub fn busy_with(mut self, plan: &[Scheduled]) -> Self {
         for one in plan {
             for hands in one.by.hands() {
@@ -77,7 +77,7 @@ impl Crew {
         self
     }
 
-    /// Hours of some length at least in which the painter's hands are free, from one time to another.
+    /// Stretches of at least `least` minutes in which the painter is free.
     pub fn idle(&self, from: Timestamp, to: Timestamp, least: f64) -> Vec<Stretch> {
         let free = self.hours.free(from, &self.taken[0]).map(|free| free.stretch);
         let ahead = free.take_while(|(begins, _)| *begins < to).map(|(begins, ends)| (begins, ends.min(to)));
@@ -85,8 +85,8 @@ impl Crew {
     }
 }
 
-/// The whole plan from a time on, in the order in which steps are taken up; none where no hours are left within a year. `pace` stretches
-/// the hands-on minutes of a step.
+/// Schedules all steps from a time on, in the order in which they start; `None` if there are no hours left within a year.
+/// `pace` scales hands-on minutes.
 pub fn schedule(
     steps: &[Step],
     crew: &Crew,
@@ -185,7 +185,7 @@ fn order(steps: &[Step]) -> Vec<usize> {
     order
 }
 
-/// Minutes of hands-on work that a plan comes to in all, of both hands where two work at once.
+/// Total minutes of hands-on work of a plan; double where two work together.
 pub fn hands_on(plan: &[Scheduled]) -> f64 {
     let one = |one: &Scheduled| -> f64 {
         let minutes = one.stretches.iter().map(|(from, to)| between(*from, *to)).sum::<f64>();

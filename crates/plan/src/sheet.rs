@@ -1,4 +1,4 @@
-//! A run sheet as it is kept: how the workshop works, and what was done of a piece. The plan is made of it anew each time.
+//! The saved form of a run sheet: how the workshop works, and what was done. The plan is always computed from it.
 
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -11,47 +11,47 @@ use crate::{Air, Rates, StepId, Work, WorkingHours, hours::between};
 /// The run sheet of a piece.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct RunSheet {
-    /// Whose.
+    /// The piece.
     pub piece: Uuid,
-    /// When work may begin; at once where nothing is said.
+    /// When work may begin; `None` for at once.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub starts: Option<Timestamp>,
-    /// When somebody works.
+    /// Working hours.
     pub hours: WorkingHours,
-    /// Whether somebody helps.
+    /// True if there is a helper.
     #[serde(default)]
     pub helper: bool,
-    /// True if edges between two colours are taped; cut in by brush otherwise.
+    /// True if edges between two colours are taped rather than cut in by brush.
     #[serde(default)]
     pub tapes_colours: bool,
-    /// The air of the workshop.
+    /// Air of the workshop.
     #[serde(default)]
     pub air: Air,
-    /// What hours cost.
+    /// Rates.
     #[serde(default)]
     pub rates: Rates,
-    /// What was done, in that order.
+    /// Finished steps, in order.
     #[serde(default)]
     pub done: Vec<Done>,
     /// True once lead was found: nothing is sanded, and the plan stops.
     #[serde(default)]
     pub lead: bool,
-    /// The clock that was started or stopped last: the only one that may run.
+    /// The clock last started or stopped; no other may run.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub clock: Option<Clock>,
-    /// Clocks of other steps, stopped when another was started or stopped.
+    /// Paused clocks of other steps.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub paused: Vec<Clock>,
 }
 
-/// The clock of a step: it goes on through a reload, and can be stopped for a while.
+/// The clock of a step, which survives a reload and can be paused.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 pub struct Clock {
-    /// Which step.
+    /// The step.
     pub step: StepId,
-    /// Minutes before it was started last.
+    /// Minutes before the last start.
     pub minutes: f64,
-    /// Since when it runs; none while it is stopped.
+    /// When it was started; `None` while it is paused.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub since: Option<Timestamp>,
 }
@@ -60,49 +60,49 @@ impl Clock {
     /// Minutes that no step is believed to have taken at once: somebody forgot the clock†.
     const FORGOTTEN: f64 = 10.0 * 60.0;
 
-    /// Minutes it shows.
+    /// Minutes shown.
     pub fn shows(&self, now: Timestamp) -> f64 {
         self.minutes + self.since.map_or(0.0, |since| between(since, now).max(0.0))
     }
 }
 
-/// A step that was done.
+/// A finished step.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Done {
-    /// What.
+    /// The work.
     pub work: Work,
-    /// Where.
+    /// Its zones.
     pub zones: Vec<Zone>,
-    /// When it was over.
+    /// When it was finished.
     pub at: Timestamp,
-    /// How long it took, minutes, where that was said.
+    /// Real duration, minutes, if known.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub minutes: Option<f64>,
-    /// How long the usual hand takes for it, minutes.
+    /// Usual duration, minutes.
     pub usual: f64,
-    /// What the painter wrote.
+    /// The painter's note.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub note: Option<Note>,
-    /// A photo of it, by its id.
+    /// Id of a photo.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub photo: Option<Uuid>,
 }
 
-/// A run sheet that cannot be.
+/// An invalid run sheet.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 #[error("{message}")]
 pub struct BadSheet {
-    /// Where: a JSON pointer.
+    /// JSON pointer to the field.
     pub pointer: String,
-    /// What is wrong, and what would do.
+    /// Problem and remedy.
     pub message: String,
 }
 
 impl RunSheet {
-    /// Most steps that are kept as done.
+    /// Greatest number of finished steps.
     pub const MOST: usize = 2000;
 
-    /// One on which nothing was done yet.
+    /// A run sheet of an untouched piece.
     pub fn new(piece: Uuid, hours: WorkingHours) -> Self {
         Self {
             piece,
@@ -119,7 +119,7 @@ impl RunSheet {
         }
     }
 
-    /// That it can be planned with.
+    /// Checks that it can be planned.
     pub fn check(&self) -> Result<(), BadSheet> {
         let bad = |pointer: &str, message: String| BadSheet { pointer: pointer.to_owned(), message };
         self.hours.check().map_err(|error| bad(&format!("/hours/{}", error.field()), error.to_string()))?;
@@ -137,7 +137,7 @@ impl RunSheet {
         Ok(())
     }
 
-    /// The same without the tick at a place of what was done.
+    /// Removes a finished step by its index.
     pub fn without(mut self, place: usize) -> Self {
         if place < self.done.len() {
             let gone = self.done.remove(place);
@@ -151,12 +151,12 @@ impl RunSheet {
         self.clock.into_iter().chain(self.paused.iter().copied())
     }
 
-    /// The clock of a step, where it was started.
+    /// Clock of a step, if it was started.
     pub fn clock_of(&self, step: StepId) -> Option<Clock> {
         self.clocks().find(|clock| clock.step == step)
     }
 
-    /// The same with the clock of a step running from now on, or stopped. That of another step stops, and keeps its time.
+    /// Starts or pauses the clock of a step; a clock of another step is paused and keeps its time.
     pub fn with_clock(mut self, step: StepId, runs: bool, now: Timestamp) -> Self {
         let minutes = self.clock_of(step).map_or(0.0, |clock| clock.shows(now));
         let before = self.clock.replace(Clock { step, minutes, since: runs.then_some(now) });
@@ -169,20 +169,20 @@ impl RunSheet {
         self
     }
 
-    /// The same without the clock of a step that is done.
+    /// Removes the clock of a finished step.
     pub fn without_clock(mut self, step: StepId) -> Self {
         self.clock = self.clock.filter(|clock| clock.step != step);
         self.paused.retain(|clock| clock.step != step);
         self
     }
 
-    /// Minutes by the clock of a step; none where it was not started, or was forgotten.
+    /// Minutes on the clock of a step; `None` if it was never started, or was left running.
     pub fn by_the_clock(&self, step: StepId, now: Timestamp) -> Option<f64> {
         let clock = self.clock_of(step)?;
         Some(clock.shows(now)).filter(|minutes| (0.5..=Clock::FORGOTTEN).contains(minutes))
     }
 
-    /// One for another piece in the same workshop: its hours, air and rates.
+    /// A run sheet for another piece in the same workshop, with its hours, air and rates.
     pub fn in_the_same_workshop(&self, piece: Uuid) -> Self {
         Self {
             helper: self.helper,
@@ -193,7 +193,7 @@ impl RunSheet {
         }
     }
 
-    /// The tins that were painted with.
+    /// Tins that were used.
     pub fn paints(&self) -> Vec<PaintId> {
         let laid = self.done.iter().flat_map(|done| done.work.layers());
         let mut paints: Vec<PaintId> = laid.flat_map(|laid| &laid.pot).map(|part| part.paint).collect();
@@ -202,7 +202,7 @@ impl RunSheet {
         paints
     }
 
-    /// The same with one tin in place of another.
+    /// Puts one tin in place of another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for done in &mut self.done {
             match &mut done.work {

@@ -1,8 +1,9 @@
-//! What cannot be left as it is when a piece stays for a week (common practice†).
+//! What a finish cannot wait for if work stops for a week (common practice†).
 
 use crate::Work;
 
-/// What has to be done again, or first, where `last` was done on a zone and `next` comes a week later; none where it may wait.
+/// What must be repeated, or done first, if `last` was done on a zone and `next` follows a week later; `None` if it can
+/// wait.
 pub fn if_it_stays(last: &Work, next: &Work) -> Option<&'static str> {
     match (last, next) {
         (Work::Tape, _) => Some("replace the tape: old tape tears and lifts paint"),

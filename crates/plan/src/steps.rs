@@ -1,4 +1,4 @@
-//! Steps: what is done on several zones at once, and what must come before.
+//! Steps: work done on several zones at once, and dependencies between steps.
 
 use std::collections::HashMap;
 use std::fmt;
@@ -10,7 +10,7 @@ use warm_blend_piece::Zone;
 use crate::drying::Drying;
 use crate::{Air, Tins, Unit, WetEdge, Work, ZoneWork, minutes, units};
 
-/// Which step: the same for the same work, so that it can be ticked off on a plan that was made anew.
+/// Identifies a step. Equal work has an equal id, so that a step can be ticked off after replanning.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(transparent)]
 pub struct StepId(pub u32);
@@ -21,42 +21,42 @@ impl fmt::Display for StepId {
     }
 }
 
-/// What comes before a step.
+/// A dependency of a step.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct After {
-    /// The place of the other step in the list.
+    /// Index of the earlier step.
     pub step: usize,
-    /// Minutes from its end, at least, in this air.
+    /// Minutes to wait after its end, in this air.
     pub wait: f64,
-    /// The same in the air that times of drying are said for.
+    /// Minutes to wait in standard air.
     pub usual: f64,
 }
 
-/// A step: one thing on one zone or several.
+/// A step: one work on one or more zones.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Step {
     /// Stable identifier.
     pub id: StepId,
-    /// What is done.
+    /// The work.
     pub work: Work,
-    /// Where.
+    /// Its zones.
     pub zones: Vec<Zone>,
-    /// Minutes of hands-on work, by the usual hand.
+    /// Minutes of hands-on work at the usual pace.
     pub minutes: f64,
-    /// The same between natural breaks, in the order they are worked; empty if it can be left at any time.
+    /// Units between natural breaks, in order; empty if it can stop at any time.
     pub units: Vec<Unit>,
-    /// How it is worked wet; none of what is put on and left.
+    /// How it is worked wet; `None` for what is applied and left.
     pub wet_edge: Option<WetEdge>,
-    /// Minutes that it takes without a hand on it.
+    /// Minutes of waiting that the step itself consists of.
     pub rests: f64,
-    /// What comes before: each at an earlier place of the list.
+    /// Dependencies, all of them earlier in the list.
     pub after: Vec<After>,
-    /// True where a delay of it delays the whole, however many help.
+    /// True if delaying it delays the whole, however many people help.
     pub critical: bool,
 }
 
-/// The steps of all zones: `left` holds what is to be done on each. Zones that take the same thing share a step; no step comes before
-/// one that it waits for.
+/// Steps of all zones; `left` holds what is left to do on each. Zones that need the same work share a step, and steps are
+/// sorted so that each follows those it depends on.
 pub fn steps(zones: &[ZoneWork], left: &[Vec<Work>], tins: Tins, air: Air) -> Vec<Step> {
     let (works, by_zone) = distinct(left);
     let merged = merged(&by_zone);

@@ -1,22 +1,22 @@
-//! Brushes, cloths and what becomes of them: one brush a colour, or the second colour comes out of the first (common practice†).
+//! Brushes and cloths: one brush for each colour, or the second colour picks up the first (common practice†).
 
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::MixPart;
 
 use crate::{Laid, Step, Tins, work::is_wax};
 
-/// So many of a kind, and why.
+/// A kind of tool, its number and the reason.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Tool {
     /// `Flat brushes` …
     pub name: &'static str,
-    /// How many; none where it is enough to have some.
+    /// Number; `None` if any will do.
     pub count: Option<usize>,
-    /// Why so many, or what to mind.
+    /// Reason or advice.
     pub why: &'static str,
 }
 
-/// What some steps are done with.
+/// Tools for some steps.
 pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
     let laid: Vec<_> = steps.iter().flat_map(|step| step.work.layers()).collect();
     let pots = |of: &dyn Fn(Technique) -> bool| {

@@ -1,10 +1,10 @@
-//! All that is to be done on a zone, from as found to handed over.
+//! All work on a zone, from as found to finished.
 
 use warm_blend_board::{Application, Technique};
 
 use crate::{Laid, LayerWork, Tins, Work, ZoneWork, preparation};
 
-/// All that is to be done on a zone, in its order.
+/// All work on a zone, in order.
 pub fn wanted(zone: &ZoneWork, hardware: bool, tins: Tins) -> Vec<Work> {
     let mut all = Vec::new();
     if hardware {

@@ -1,8 +1,8 @@
-//! How large a section can be worked before it sets, and whether one person can keep its edge wet.
+//! The wet edge: how large a section can be worked before it sets, and whether one person can manage.
 //!
-//! Who works wet must come back to the edge of what is done while it is still open. A zone is worked in strips across its shorter side;
-//! sections end where the eye ends: at an edge, a moulding, between two drawers. Open times are common practice† at 20 °C and 50 %, what
-//! a tin states goes first; air that dries faster shortens them.
+//! Working wet means returning to the edge of each section while it is still open. A zone is worked in strips across its
+//! shorter side; sections end where the eye stops: at an edge, a moulding or the gap between two drawers. Open times are
+//! common practice† at 20 °C and 50 %, unless the tin states its own; air that dries faster shortens them.
 
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::Class;
@@ -21,29 +21,29 @@ const APPLYING: f64 = 7.0;
 /// How a step is worked wet.
 #[derive(Debug, Clone, PartialEq)]
 pub struct WetEdge {
-    /// Minutes that it stays workable.
+    /// Open time, minutes.
     pub open: f64,
-    /// m² that one person can work before it sets.
+    /// Largest section for one person, m².
     pub section: f64,
     /// Number of sections.
     pub sections: usize,
-    /// The same with two people, where one cannot keep the edge wet.
+    /// For two people, if one cannot keep the edge wet.
     pub shared: Option<Shared>,
 }
 
-/// One applies and the other works it.
+/// Two people at work: one applies, the other works the paint.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Shared {
-    /// m² that two can work before it sets.
+    /// Largest section for two people, m².
     pub section: f64,
     /// Number of sections.
     pub sections: usize,
-    /// Share of one person's minutes that it takes both, 0 to 1.
+    /// Share of one person's minutes that two take, 0 to 1.
     pub share: f64,
 }
 
 impl WetEdge {
-    /// Of a work on some zones; `None` for what is put on and left, and for what stays open as long as anybody works.
+    /// For a work on some zones; `None` for what is applied and left, or stays open for as long as anybody works.
     pub fn of(work: &Work, zones: &[&ZoneWork], tins: Tins, air: Air) -> Option<Self> {
         let layers = work.layers();
         let open = layers.iter().filter_map(|laid| open_minutes(laid, tins, air)).reduce(f64::max);
@@ -80,7 +80,7 @@ fn takes_two(layers: &[Laid]) -> bool {
         .any(|laid| laid.technique.family() == Family::Glaze || laid.technique == Technique::MeshedGlaze)
 }
 
-/// Where a section of a zone ends, so that no joint is seen (common practice†).
+/// Where a section of a zone can end without a visible joint (common practice†).
 pub const fn breaks_at(zone: Zone) -> &'static str {
     match zone {
         Zone::Panels => "one panel at a time",

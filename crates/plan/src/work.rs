@@ -1,106 +1,106 @@
-//! Things that are done on a zone, and what a zone is to become.
+//! Work on a zone, and what a zone is to become.
 
 use serde::{Deserialize, Serialize};
 use warm_blend_board::{Application, ByPlace, FLAT, Family, GroundKind, Layer, Place, Technique};
 use warm_blend_paint::{Contents, MixPart, PaintId, Product};
 use warm_blend_piece::{Age, Zone};
 
-/// The product in a tin; `None` for a tin that is not in the file.
+/// Looks up the product in a tin; `None` for an unknown tin.
 pub type Tins<'a> = &'a dyn Fn(PaintId) -> Option<Product>;
 
-/// A thing that is done on one zone or on several at once.
+/// A work on one zone or several at once.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum Work {
-    /// Handles, hinges, keys and what else comes off.
+    /// Hardware removed: handles, hinges, keys and the like.
     HardwareOff,
-    /// Old paint is tested for lead, before anything is sanded.
+    /// Old paint tested for lead, before anything is sanded.
     LeadTest,
-    /// Old wax taken off with solvent.
+    /// Old wax removed with solvent.
     Dewax,
-    /// Washed down.
+    /// Washed.
     Clean,
     /// Rinsed with clear water.
     Rinse,
-    /// The gloss taken off with a liquid; it dries in about ten minutes, without rinsing.
+    /// Gloss dulled with a liquid that dries in ten minutes and needs no rinsing.
     Deglaze,
-    /// Sanded lightly so that paint grips.
+    /// Sanded lightly so that paint sticks.
     Scuff,
-    /// Taped where paint stops.
+    /// Edges taped.
     Tape,
     /// A layer of the finish, or one coat of several.
     Layer(Laid),
-    /// Layers worked into each other while they are wet: one stretch of work, and all of it dries together.
+    /// Layers worked into each other wet, in one go; they dry together.
     Wet(Vec<Laid>),
-    /// What makes it look old, where no layer of a board does.
+    /// Ageing that is not a layer of a board.
     Age(Age),
-    /// Wax of this finish taken off again: what follows would not hold on it.
+    /// Wax of this finish removed, because what follows would not stick to it.
     WaxOff,
-    /// A layer that is no longer wanted is scuffed, so that what covers it holds.
+    /// An unwanted layer scuffed, so that what covers it sticks.
     ScuffBack,
-    /// Tape removed while the edge is soft.
+    /// Tape removed while the paint is soft.
     TapeOff,
     /// Waxes buffed.
     Buff,
-    /// Hardware refitted. On sheets from before tape had a step of its own, tape came off with it.
+    /// Hardware refitted. On sheets older than the step for tape, tape came off with it.
     HardwareOn,
-    /// Left alone until it can be moved.
+    /// Left alone until the piece can be moved.
     Rest,
 }
 
 /// One coat of a layer.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct Laid {
-    /// How.
+    /// Technique.
     pub technique: Technique,
-    /// What was in the pot.
+    /// Contents of the pot.
     pub pot: Vec<MixPart>,
-    /// How it is done, once.
+    /// How the technique is carried out, once.
     pub hand: Application,
-    /// Which coat of how many.
+    /// Number of this coat, and of all coats.
     pub coat: (u8, u8),
 }
 
-/// A layer that is to lie on a zone.
+/// A layer planned for a zone.
 #[derive(Debug, Clone, PartialEq)]
 pub struct LayerWork {
-    /// How.
+    /// Technique.
     pub technique: Technique,
-    /// What is in the pot; nothing where the technique says what.
+    /// Contents of the pot; empty if the technique names its product.
     pub pot: Vec<MixPart>,
-    /// How it is done.
+    /// How the technique is carried out.
     pub hand: Application,
-    /// Whether it is worked into the layer below while that is wet.
+    /// True if it is worked into the layer below while that is wet.
     pub into_wet: bool,
 }
 
-/// A part that is painted from edge to edge without a break.
+/// A part that is painted without a break.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct PartSize {
-    /// m².
+    /// Area, m².
     pub area: f64,
-    /// Its shorter side, m: how long a wet edge across it is.
+    /// Shorter side, m: the length of a wet edge across it.
     pub narrow: f64,
 }
 
 /// What a zone is to become.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ZoneWork {
-    /// Which.
+    /// The zone.
     pub zone: Zone,
-    /// m².
+    /// Area, m².
     pub area: f64,
     /// Shares of field, recess and edge.
     pub places: ByPlace<f64>,
-    /// Its parts: a natural break lies between any two.
+    /// Its parts, with a natural break between any two.
     pub parts: Vec<PartSize>,
-    /// Edge that is taped, m.
+    /// Length of taped edge, m.
     pub taped: f64,
-    /// What is there as found.
+    /// The ground as found.
     pub ground: GroundKind,
-    /// From the ground up.
+    /// Layers, lowest first.
     pub layers: Vec<LayerWork>,
-    /// What makes it look old on top.
+    /// Ageing on top.
     pub ages: Vec<Age>,
 }
 
@@ -116,7 +116,7 @@ impl From<&Layer> for LayerWork {
 }
 
 impl ZoneWork {
-    /// Share of it that is recess and edge beyond that of a flat board: 0 flat, about 0.6 carved all over.
+    /// Share of recess and edge in excess of a flat board: 0 flat, about 0.6 carved all over.
     pub fn relief(&self) -> f64 {
         let raised = |places: &ByPlace<f64>| places.at(Place::Recess) + places.at(Place::Edge);
         (raised(&self.places) - raised(&FLAT)).max(0.0)
@@ -124,7 +124,7 @@ impl ZoneWork {
 }
 
 impl LayerWork {
-    /// Coat by coat where each dries before the next; else all of it at once.
+    /// Single coats if each dries before the next; otherwise everything at once.
     pub fn coats(&self, tins: Tins) -> Vec<Laid> {
         let passes = self.hand.passes.value();
         let whole = Laid { technique: self.technique, pot: self.pot.clone(), hand: self.hand, coat: (1, 1) };
@@ -137,7 +137,7 @@ impl LayerWork {
 }
 
 impl Work {
-    /// The layers it lays: one, several worked wet, or none of what is no layer.
+    /// Layers that it lays: one, several worked wet, or none.
     pub fn layers(&self) -> &[Laid] {
         match self {
             Work::Layer(laid) => std::slice::from_ref(laid),
@@ -146,34 +146,34 @@ impl Work {
         }
     }
 
-    /// The layer it begins with, where it lays any.
+    /// The first layer that it lays, if any.
     pub fn laid(&self) -> Option<&Laid> {
         self.layers().first()
     }
 
-    /// The technique whose pace it goes by: of layers worked wet that of the last, which is worked into the others.
+    /// The technique that determines its pace; for layers worked wet the last, which is worked into the others.
     pub fn technique(&self) -> Option<Technique> {
         self.layers().last().map(|laid| laid.technique)
     }
 
-    /// True of what lies on the piece afterwards, or has worn what lies there.
+    /// True if it leaves something on the piece or wears what lies there.
     pub fn lies(&self) -> bool {
         matches!(self, Work::Layer(_) | Work::Wet(_) | Work::Age(_))
     }
 
-    /// True if any of it is wax or metallic wax: only wax holds on it.
+    /// True if it contains wax or metallic wax, to which only wax sticks.
     pub fn is_waxy(&self, tins: Tins) -> bool {
         self.layers().iter().any(|laid| laid.is_waxy(tins))
     }
 
-    /// True of what is done to the ground before anything is laid on it.
+    /// True if it prepares the ground.
     pub const fn prepares(&self) -> bool {
         matches!(self, Work::LeadTest | Work::Dewax | Work::Clean | Work::Rinse | Work::Deglaze | Work::Scuff)
     }
 }
 
 impl Laid {
-    /// What is in the pot; the usual product of a technique that needs none.
+    /// Contents of the pot, or the usual product of a technique that needs none.
     pub fn contents(&self, tins: Tins) -> Contents {
         if self.pot.is_empty() {
             return self.technique.product().into();
@@ -182,7 +182,7 @@ impl Laid {
         self.pot.iter().filter_map(part).collect()
     }
 
-    /// True of wax, clear or tinted, of what holds wax, and of gilding.
+    /// True of wax, clear or tinted, of anything that contains wax, and of gilding.
     pub fn is_waxy(&self, tins: Tins) -> bool {
         is_wax(self.technique) || self.technique.family() == Family::Gild || self.contents(tins).has_wax()
     }
@@ -195,7 +195,7 @@ impl Laid {
             || matches!(self.technique.family(), Family::Coat | Family::Seal | Family::Glaze | Family::Stain)
     }
 
-    /// True of what stays wet long enough for something to be worked into it.
+    /// True if it stays wet long enough for something to be worked into it.
     pub(crate) fn stays_wet(&self, tins: Tins) -> bool {
         match self.technique {
             Technique::ClearWax | Technique::WetWaxResist | Technique::KnifeFlecks => true,
@@ -212,7 +212,7 @@ impl Laid {
 }
 
 impl Work {
-    /// True of wax that is buffed: gilding wax is left as it lies.
+    /// True of wax that is buffed; gilding wax is not.
     pub fn needs_buffing(&self) -> bool {
         self.layers().iter().any(|laid| is_wax(laid.technique) || laid.technique == Technique::WetWaxResist)
     }

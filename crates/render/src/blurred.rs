@@ -1,8 +1,9 @@
-//! Means over squares.
+//! Box blur.
 
 use rayon::prelude::*;
 
-/// The mean over a square of 2 `around` + 1; `beyond` is what is there outside the picture, if not the same as at its rim.
+/// Mean over a square of 2 `around` + 1 pixels. `beyond` is the value outside the picture; by default, that of the
+/// nearest pixel.
 pub(crate) fn blurred(heights: &[f32], width: usize, around: usize, beyond: Option<f32>) -> Vec<f32> {
     let share = 1.0 / (2 * around + 1) as f64;
     let mut across = vec![0f32; heights.len()];

@@ -1,11 +1,11 @@
-//! Which way a brush goes on the parts of a piece.
+//! Direction of the brush on the parts of a piece.
 //!
-//! Along what is long: on a frame along the nearer side, as its mouldings run; on what other parts are set into, along the
-//! stile or the rail between them.
+//! The brush follows the length of a part: on a frame along the nearer side, as its mouldings run; on a part with others
+//! set into it along the stile or rail between them.
 
 use warm_blend_piece::{Part, Rect, Shaping};
 
-/// Which way a brush goes on the parts of a face.
+/// Direction of the brush on the parts of a face.
 pub(crate) struct Brushed<'a> {
     parts: &'a [Part],
     /// By part: where others are set into it.
@@ -23,7 +23,7 @@ impl<'a> Brushed<'a> {
         Self { parts, set_in }
     }
 
-    /// True where a brush goes up and down at a point of a part, mm.
+    /// True if the brush goes up and down at a point of a part, in mm.
     pub(crate) fn up_and_down(&self, at: usize, (x, y): (f64, f64)) -> bool {
         let Some(part) = self.parts.get(at) else { return false };
         let Rect { w, h, .. } = part.rect;

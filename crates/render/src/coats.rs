@@ -1,15 +1,15 @@
-//! What is to be drawn.
+//! Input of a drawing.
 
 use warm_blend_board::Stack;
 use warm_blend_piece::Mark;
 
-/// A strip to be drawn.
+/// A strip to draw.
 #[derive(Debug, Clone, Copy)]
 pub struct Coats<'a> {
     /// Its films.
     pub stack: &'a Stack,
-    /// How each of its layers was put on, from the ground up.
+    /// Mark of each layer, lowest first.
     pub marks: &'a [Mark],
-    /// How many of them are on.
+    /// Number of layers that are on.
     pub layers: usize,
 }

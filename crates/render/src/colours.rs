@@ -1,4 +1,4 @@
-//! What each state looks like on a screen, and how it changes where its films run thicker or thinner.
+//! Colour of each state on a screen, and its variation where films are thicker or thinner.
 
 use warm_blend_board::{AreaState, Level, Place, Present, Stack};
 use warm_blend_paint::{Class, FilmState, Seen};
@@ -18,24 +18,24 @@ const CLEAR: f64 = 0.5;
 /// Linear sRGB channels.
 pub(crate) type Linear = [f32; 3];
 
-/// One state on a screen.
+/// Appearance of a state on a screen.
 #[derive(Debug, Clone, Copy, Default)]
 pub(crate) struct Tone {
     pub usual: Linear,
-    /// What is added where films pool fully, and where they are thinnest.
+    /// Difference where films pool most, and where they are thinnest.
     pub thick: Linear,
     pub thin: Linear,
-    /// Share of flakes.
+    /// Share covered by flakes.
     pub lustre: f32,
-    /// How the surface shines, 0 dead matt to 1.
+    /// Gloss, from 0 (dead matt) to 1.
     pub gloss: f32,
-    /// How high its films stand over the ground, mm.
+    /// Height of its films above the ground, mm.
     pub height: f32,
-    /// Wood, bare or under what is clear, whose grain is seen.
+    /// True if wood grain shows, bare or through clear films.
     pub bare: bool,
 }
 
-/// The tones of a group's states, in their order.
+/// Tones of the states of a group, in their order.
 pub(crate) fn tones(
     coats: &Coats,
     (place, level): (Place, Level),

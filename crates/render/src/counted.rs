@@ -1,8 +1,8 @@
-//! What is counted over all pixels.
+//! Parallel counting over pixels.
 
 use rayon::prelude::*;
 
-/// Counts something over all pixels, a piece for each thread, and adds the pieces up.
+/// Counts over all pixels, one piece for each thread, and adds up the pieces.
 pub(crate) fn in_pieces<T: Send>(
     n: usize,
     count: impl Fn(std::ops::Range<usize>) -> T + Sync,

@@ -1,4 +1,4 @@
-//! The picture.
+//! Drawing of the picture.
 
 use rayon::prelude::*;
 use warm_blend_board::{Level, Technique};
@@ -21,8 +21,7 @@ use crate::{
     table::Table,
 };
 
-/// Draws strips side by side on a relief, as they look in a light and a state. Without a strip there is nothing to draw: the
-/// picture is black.
+/// Draws strips side by side on a relief in a light and state. Without strips the picture is black.
 pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: FilmState, shading: Shading) -> Picture {
     let (width, n) = (relief.width, strips.len());
     let strip = |i: usize| if n == 0 { NOTHING } else { ((i % width) * n / width).min(n - 1) as u8 };
@@ -37,7 +36,7 @@ pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: FilmState, s
     Picture::from_finer(drawn, relief.times)
 }
 
-/// Draws coats that lie so. More coats than can be distinguished are left out.
+/// Draws coats in their places. Coats beyond the greatest number are left out.
 pub(crate) fn draw_laid(
     relief: &Relief,
     lay: &Lay,
@@ -218,9 +217,9 @@ const WITHIN_A_LEVEL: f32 = 600.0;
 /// What a tool leaves in the surface of a coat however smooth it is meant, and how steep that is at most†.
 #[derive(Debug, Clone, Copy)]
 enum Furrows {
-    /// Those of bristles, along the strokes.
+    /// Strokes of bristles.
     Bristles(f32),
-    /// The peel of a roller.
+    /// The orange peel of a roller.
     Peel(&'static [u16], f32),
 }
 

@@ -1,4 +1,4 @@
-//! How finely a picture is drawn.
+//! Sampling of a picture.
 
 use palette::encoding::IntoLinear;
 use rayon::prelude::*;
@@ -8,14 +8,14 @@ use crate::{
     relief::{BadSize, sized},
 };
 
-/// How finely a picture is drawn.
+/// Number of samples per pixel.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
 pub enum Fineness {
-    /// Once for each pixel, for what follows a hand.
+    /// One sample, for interaction.
     #[default]
     Quick,
-    /// Four times for each pixel, brought together as light adds: rims are smooth, and what is finer than a pixel shows as much
-    /// as there is of it. A picture that is large is drawn once all the same.
+    /// Four samples, averaged in linear light: edges are smooth, and details smaller than a pixel show in proportion. A
+    /// very large picture still gets one.
     Fine,
 }
 
@@ -32,16 +32,16 @@ impl Fineness {
     }
 }
 
-/// A picture's size as it is drawn.
+/// Size in samples.
 pub(crate) struct Drawn {
     pub width: usize,
     pub height: usize,
-    /// How often across and down each pixel is drawn.
+    /// Samples per pixel in each direction.
     pub times: usize,
 }
 
 impl Drawn {
-    /// Of a picture of so many pixels.
+    /// Size in samples of a picture in pixels.
     pub fn of((width, height): (u32, u32), fineness: Fineness) -> Result<Self, BadSize> {
         let times = fineness.times(width, height);
         let (width, height) = sized(width, height)?;
@@ -50,7 +50,7 @@ impl Drawn {
 }
 
 impl Picture {
-    /// Brought together from so many pixels across and down for each.
+    /// Averages this many samples in each direction.
     pub(crate) fn from_finer(finer: Self, times: usize) -> Self {
         if times < 2 {
             return finer;

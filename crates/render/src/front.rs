@@ -1,4 +1,4 @@
-//! A face of a piece as pixels: its parts in relief, each zone in what it wears.
+//! A face of a piece as pixels: its parts in relief, each zone in its finish.
 
 use std::collections::BTreeMap;
 use std::sync::{Arc, Mutex, PoisonError};
@@ -35,7 +35,7 @@ const HANGS: f64 = 60.0;
 const WALL: f32 = 0.66;
 const FLOOR: f32 = 0.55;
 
-/// A face of a piece at a size in pixels: made once, drawn on often.
+/// A face of a piece at a size in pixels, prepared for repeated drawing.
 #[derive(Debug)]
 pub struct Front {
     relief: Relief,
@@ -52,7 +52,7 @@ pub struct Front {
 }
 
 impl Front {
-    /// A face in a picture of this size, drawn so finely.
+    /// Prepares a face at this size and fineness.
     pub fn new(
         face: &Face,
         width: u32,
@@ -68,16 +68,16 @@ impl Front {
         let larger = if is_closer { 1.0 } else { width as f64 / USUAL };
         let marks = placed.mm * (MARKS / (placed.mm * larger.max(times as f64))).min(1.0);
         let out = shapes.out();
-        let told = shapes.resolved(&out, marks);
+        let resolved = shapes.resolved(&out, marks);
         let bounds = if is_closer {
             // Places are distinguished as on the whole.
             let whole = Placed::within(face, WHOLE.0, WHOLE.1);
             let shapes = Shapes::of(face, &whole, WHOLE);
             shapes.bounds(&shapes.resolved(&shapes.out(), whole.mm.min(MARKS)))
         } else {
-            shapes.bounds(&told)
+            shapes.bounds(&resolved)
         };
-        let relief = shapes.relief((&out, &told), &bounds, marks, times);
+        let relief = shapes.relief((&out, &resolved), &bounds, marks, times);
         let wall = shapes.wall();
         let floor = match face.view {
             View::Top => 0,
@@ -89,24 +89,24 @@ impl Front {
         Ok(Self { relief, part, face: face.clone(), wall, placed, floor, last: Mutex::default() })
     }
 
-    /// How much memory it takes, with the light that falls on it.
+    /// Memory it takes including its lighting, bytes.
     pub fn bytes(&self) -> usize {
         let pixels = self.part.len();
         self.relief.bytes() + pixels * size_of::<u16>() + self.wall.len() + pixels
     }
 
-    /// Which zone a pixel shows as it is drawn; none of the wall behind.
+    /// Zone at a pixel; `None` for the wall behind.
     pub fn zone(&self, x: usize, y: usize) -> Option<Zone> {
         let part = self.part[y * self.relief.width + x];
         self.face.parts.get(usize::from(part)).map(|part| part.zone)
     }
 
-    /// Which kind of place a pixel is.
+    /// Kind of place at a pixel.
     pub fn place(&self, x: usize, y: usize) -> Place {
         self.relief.place(x, y)
     }
 
-    /// Draws it in what its zones wear, as they look in a light and a state. Zones that are not named are left grey.
+    /// Draws its zones in their finishes in a light and state. Zones without a finish are grey.
     pub fn draw(
         &self,
         dressed: &BTreeMap<Zone, FinishedZone>,

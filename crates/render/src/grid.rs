@@ -1,25 +1,25 @@
-//! What is broader than a pixel, shown on a coarse grid over a picture.
+//! A coarse grid over a picture, for what varies slowly.
 
 use rayon::prelude::*;
 
 use crate::blurred::blurred;
 
-/// Pixels of a cell of the grid.
+/// Width of a cell, pixels.
 pub(crate) const CELL: usize = 6;
 
-/// How many corners of cells there are across and down a picture.
+/// Number of cell corners across and down a picture.
 pub(crate) fn corners((width, height): (usize, usize)) -> (usize, usize) {
     (width.div_ceil(CELL) + 1, height.div_ceil(CELL) + 1)
 }
 
-/// What is reported the corners of cells.
+/// Values at the corners of cells.
 pub(crate) struct Grid {
     pub across: usize,
     pub corners: Vec<f32>,
 }
 
 impl Grid {
-    /// Means over squares of so many pixels to either side, twice, of what is shown by pixel.
+    /// Means over squares with this many pixels to either side, taken twice.
     pub fn of_means(
         (width, height): (usize, usize),
         around: f64,
@@ -47,7 +47,7 @@ impl Grid {
         Self { across, corners: blur(&blur(&means)) }
     }
 
-    /// At a pixel, between the corners of its cell.
+    /// Value at a pixel, interpolated between the corners of its cell.
     #[inline]
     pub fn at(&self, x: usize, y: usize) -> f32 {
         let (u, v) = ((x % CELL) as f32 / CELL as f32, (y % CELL) as f32 / CELL as f32);

@@ -1,19 +1,19 @@
-//! The lamp that a relief is looked at by.
+//! The lamp that lights a relief.
 //!
-//! What is matt is lit by how it faces the lamp (J. H. Lambert, *Photometria* (1760)); what shines mirrors the lamp where it
-//! stands half-way between lamp and eye (J. F. Blinn, *Computer Graphics* 11 (1977) 192). The flat is lit by 1, whatever the
-//! lamp, so that turning it moves light about and adds none.
+//! A matt surface is lit by its angle to the lamp (J. H. Lambert, *Photometria* (1760)); a glossy one mirrors the lamp
+//! half-way between lamp and eye (J. F. Blinn, *Computer Graphics* 11 (1977) 192). A flat surface gets 1 from any
+//! direction, so turning the lamp redistributes light without adding any.
 
 /// Whether the relief is shaded.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Shading {
-    /// By a lamp; what shines glints.
+    /// Shaded by a lamp, with highlights on glossy surfaces.
     By(Lamp),
-    /// Not at all, so that colours can be judged.
+    /// Not shaded, so that colours can be judged.
     None,
 }
 
-/// Where the light comes from.
+/// Direction of the light.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Lamp {
     /// From which side of the picture, degrees clockwise from above.
@@ -39,18 +39,18 @@ impl Shading {
 }
 
 impl Lamp {
-    /// Where the window is: up on the left.
+    /// Direction of the window: top left, in degrees.
     pub const WINDOW_SIDE: f64 = 320.0;
-    /// A window, up on the left.
+    /// A window at the top left.
     pub const WINDOW: Lamp = Lamp { turn: Self::WINDOW_SIDE as f32, rakes: false };
 
-    /// From some side, degrees clockwise from above: any number, of what is none the window's.
+    /// From a direction in degrees clockwise from the top; for a value that is not finite, the window.
     pub fn from_side(degrees: f64, rakes: bool) -> Self {
         let turn = if degrees.is_finite() { degrees.rem_euclid(360.0) as f32 } else { Self::WINDOW.turn };
         Self { turn, rakes }
     }
 
-    /// How far across and down one goes towards it with each mm that one goes out.
+    /// Horizontal and vertical distance towards the lamp for each mm away from the surface.
     pub(crate) fn way(self) -> (f32, f32) {
         let (sin, cos) = self.turn.to_radians().sin_cos();
         let low = if self.rakes { 1.9 } else { 0.6 };
@@ -68,7 +68,7 @@ impl Lamp {
     }
 }
 
-/// A lamp, ready to be asked about every pixel.
+/// A lamp prepared for every pixel.
 #[derive(Clone, Copy)]
 pub(crate) struct Lit {
     across: f32,
@@ -79,13 +79,13 @@ pub(crate) struct Lit {
 }
 
 impl Lit {
-    /// Light on a slope of which so much lies open, 128 for all, against that on the flat.
+    /// Light on a slope relative to that on the flat; `open` is the visible share of the surroundings, 128 for all of it.
     #[inline]
     pub(crate) fn on(&self, slope: (f32, f32), open: u8) -> f32 {
         self.facing(slope, upright(slope), open)
     }
 
-    /// The same, and how nearly the slope mirrors the lamp beyond what the flat does: −1 to 1.
+    /// Light on a slope, and how much closer it comes to mirroring the lamp than the flat: −1 to 1.
     #[inline]
     pub(crate) fn on_and_mirrored(&self, slope: (f32, f32), open: u8) -> (f32, f32) {
         let upright = upright(slope);
@@ -101,7 +101,7 @@ impl Lit {
         (facing.clamp(0.0, 1.8) * self.soft + 1.0 - self.soft) * f32::from(open) * (1.0 / 128.0)
     }
 
-    /// How nearly the flat mirrors the lamp, 0 to 1.
+    /// How closely the flat mirrors the lamp, 0 to 1.
     #[inline]
     pub(crate) fn by_the_flat(&self) -> f32 {
         sharp(self.half[2])

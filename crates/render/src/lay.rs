@@ -1,29 +1,28 @@
-//! Where which coats lie in a picture.
+//! Placement of coats in a picture.
 
-/// What stands for as much light as the middle of a face gets.
+/// Light level in the middle of a face, in 8 bits.
 pub(crate) const REACHED: f32 = 200.0;
-/// The coat of a pixel that nothing is painted on.
+/// Coat of a pixel without paint.
 pub(crate) const NOTHING: u8 = 255;
-/// So many coats can be distinguished in one picture.
+/// Greatest number of coats in a picture.
 pub(crate) const COATS: usize = NOTHING as usize;
 
-/// Where coats lie.
+/// Placement of coats.
 pub(crate) struct Lay<'a> {
-    /// By pixel the number of a coat, [`NOTHING`] where none does.
+    /// Index of the coat at each pixel; [`NOTHING`] without one.
     pub coats: &'a [u8],
-    /// By pixel how deep inside a motif it is, 0 outside; empty where there is no pattern.
+    /// Depth inside a motif at each pixel, 0 outside; empty without a pattern.
     pub pattern: &'a [u8],
-    /// By pixel the number of a part: each is painted alone. Empty where all is one.
+    /// Index of the part at each pixel, because each part is painted separately; empty if there is only one.
     pub parts: &'a [u16],
-    /// By part whether it is longer or wider than the tile of a mark.
+    /// By part, true if it is longer or wider than the tile of a mark.
     pub large: &'a [bool],
-    /// By pixel how much of the light reaches it, [`REACHED`] for as much as the middle of a face gets; empty where nothing casts a
-    /// shadow.
+    /// Light that reaches each pixel, [`REACHED`] as in the middle of a face; empty without shadows.
     pub reached: &'a [u8],
 }
 
 impl Lay<'_> {
-    /// How much of the light reaches a pixel, 1 for as much as the middle of a face gets.
+    /// Light that reaches a pixel; 1 as in the middle of a face.
     #[inline]
     pub fn reached(&self, i: usize) -> f32 {
         self.reached.get(i).map_or(1.0, |reached| f32::from(*reached) * (1.0 / REACHED))

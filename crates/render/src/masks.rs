@@ -1,10 +1,10 @@
-//! Which layers lie at each pixel.
+//! The layers at each pixel.
 //!
-//! Layer by layer, the pixels of each state are divided by the rank of the technique's mark there (`press`): the lowest ranks are
-//! covered, as much of the area as the engine says, whatever the shape (`rims`). A pixel on a soft rim shows two states. It has
-//! one rim at most: on an older one, each of the two states is covered whole or not at all.
+//! Layer by layer, the pixels of each state are divided by the rank of the layer's mark there (`press`): the lowest ranks
+//! are covered, exactly as much area as the engine says, whatever the shape (`rims`). A pixel on a soft edge shows two
+//! states. It is on one edge at most: on an earlier one, each of the two states is either covered or not.
 //!
-//! Where a layer covers all, its film swells and thins as its strokes go.
+//! Where a layer covers everything, its film varies with its strokes.
 
 use rayon::prelude::*;
 use warm_blend_board::{Level, Place, Present};
@@ -21,37 +21,37 @@ use crate::{
     table::Table,
 };
 
-/// The group of a pixel that nothing is painted on.
+/// Group of a pixel without paint.
 pub(crate) const NO_GROUP: u16 = u16::MAX;
-/// Groups of a coat: each level of each kind of place.
+/// Number of groups of a coat: one for each level of each kind of place.
 pub(crate) const GROUPS: usize = Place::ALL.len() * Level::ALL.len();
 /// Fifths that are gone of the films' swelling below a layer that covers all.
 const GONE_BELOW: i32 = 3;
 
-/// The states of all pixels.
+/// States of all pixels.
 pub(crate) struct Spots {
-    /// Row by row.
+    /// The pixels, row by row.
     pub pixels: Vec<Pixel>,
-    /// By group: the states.
+    /// States by group.
     pub present: Vec<Vec<Present>>,
 }
 
-/// What a pixel shows.
+/// State of a pixel.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Pixel {
-    /// Coat, place and level; [`NO_GROUP`] where nothing is painted.
+    /// Coat, place and level; [`NO_GROUP`] without paint.
     pub group: u16,
-    /// How much of `other` shows, 255 for all.
+    /// Share of `other` that shows, 255 for all.
     pub shows: u8,
-    /// How thick its films are against the usual of their mark, −127 thin to 127 thick.
+    /// Thickness of the films relative to the usual for their mark, from −127 (thin) to 127 (thick).
     pub film: i8,
-    /// Which state of its group.
+    /// State within its group.
     pub state: u16,
-    /// The state beyond the rim it is near to.
+    /// State on the other side of the nearest edge.
     pub other: u16,
 }
 
-/// The place and the level of a group.
+/// Place and level of a group.
 pub(crate) fn place_and_level(group: usize) -> (Place, Level) {
     (Place::ALL[group % GROUPS / 3], Level::ALL[group % 3])
 }
@@ -65,7 +65,7 @@ fn is_whole(after: &[(impl Copy, f64)]) -> bool {
 }
 
 impl Spots {
-    /// Of coats that lie so.
+    /// States of coats in their places.
     pub(crate) fn of(relief: &Relief, lay: &Lay, strips: &[Coats]) -> Self {
         let n = lay.coats.len();
         let groups = strips.len() * GROUPS;

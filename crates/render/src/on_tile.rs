@@ -1,9 +1,9 @@
-//! Where on the tiles of marks pixels are.
+//! Positions of pixels on the tiles of marks.
 //!
-//! A tile is a quarter of a metre wide, and a table is longer: so that nothing comes again, a large part of a piece is put
-//! together of patches of the tile, each from elsewhere on it. Where two patches meet, marks of both lie over each other, the further from
-//! its own patch the fewer. Of two ranks that are each as often as any other, the lower of a and b + p is below v with
-//! probability 1 − (1 − v)(1 − (v − p)): ranked by that, each rank is as often as any other there too.
+//! A tile is a quarter of a metre wide, and a table is longer. So that nothing repeats visibly, a large part is assembled
+//! from patches of the tile, each from another place. Where two patches meet, marks of both overlap, with fewer of each
+//! further from its own patch. For two uniformly distributed ranks, the lower of a and b + p is below v with probability
+//! 1 − (1 − v)(1 − (v − p)); re-ranked by that, ranks are uniform there too.
 
 use crate::{
     Relief,
@@ -14,7 +14,7 @@ use crate::{
 const PATCH: u32 = 860;
 const MEET: u32 = 75;
 
-/// Where on the tiles of marks pixels are.
+/// Positions of pixels on the tiles of marks.
 pub(crate) struct OnTile<'a> {
     across: Vec<u32>,
     down: Vec<u32>,
@@ -33,11 +33,11 @@ pub(crate) struct RowOnTile<'a> {
     y: usize,
 }
 
-/// What keeps a number within a tile.
+/// Mask that wraps a number to the tile.
 pub(crate) const ON_TILE: u32 = SIDE as u32 - 1;
 
 impl<'a> OnTile<'a> {
-    /// Of a relief, beginning elsewhere by `nth`, and on each part anew; all is one where there are no parts.
+    /// Positions for a relief, offset by `nth` and by part; without parts, everything is one.
     pub fn of(relief: &Relief, (parts, large): (&'a [u16], &'a [bool]), nth: usize) -> Self {
         let scale = relief.mm * SIDE as f64 / TILE_MM;
         let (ox, oy) = (nth * 397 + 161, nth * 631 + 117);
@@ -100,15 +100,15 @@ impl RowOnTile<'_> {
         (u + du, v + dv, part)
     }
 
-    /// The place on a tile of the pixel `x` of the row, or of one where a brush goes up and down.
+    /// Position on a tile of pixel `x` of the row, `turned` where the brush goes up and down.
     #[inline]
     pub fn at(&self, x: usize, turned: bool) -> usize {
         let (u, v, _) = self.spot(x, (0, 0), turned);
         place(u, v)
     }
 
-    /// The ranks of pixels of the row from one on; `turned` where a brush goes up and down. Where it is `patched`, marks of a
-    /// large part never come again.
+    /// Ranks of pixels of the row from one on, `turned` where the brush goes up and down. With `patched`, marks on large
+    /// parts do not repeat.
     pub fn ranks(
         &self,
         tile: &[u16],
@@ -159,7 +159,7 @@ impl RowOnTile<'_> {
         }
     }
 
-    /// The rank of a pixel of the row, or of one next to it on the same part, in marks that never come again.
+    /// Rank of a pixel of the row, or of an adjacent one on the same part, in marks that do not repeat.
     #[inline]
     pub fn rank(&self, tile: &[u16], x: usize, aside: (usize, usize), turned: bool) -> u16 {
         let (u, v, part) = self.spot(x, aside, turned);

@@ -1,28 +1,28 @@
-//! Pixels, and how light becomes their codes.
+//! Pixels, and the conversion of light to their codes.
 
 use std::sync::OnceLock;
 
 use palette::encoding::FromLinear;
 
-/// Pixels, row by row.
+/// A picture: pixels, row by row.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Picture {
-    /// Pixels across.
+    /// Width, pixels.
     pub width: u32,
-    /// Pixels down.
+    /// Height, pixels.
     pub height: u32,
-    /// Red, green, blue of each, sRGB.
+    /// sRGB red, green and blue of each pixel.
     pub rgb: Vec<u8>,
 }
 
 /// Steps of the table from linear to 8-bit channels: fine enough for the dark end, where 255 steps are narrowest.
 const STEPS: usize = 16384;
 
-/// Linear channels as 8-bit ones of sRGB.
+/// Table that converts linear channels to 8-bit sRGB.
 pub(crate) struct Screen(Vec<u8>);
 
 impl Screen {
-    /// Made when first asked for.
+    /// The table, computed when first needed.
     pub(crate) fn get() -> &'static Self {
         static SCREEN: OnceLock<Screen> = OnceLock::new();
         let code = |i: usize| palette::encoding::Srgb::from_linear(i as f64 / (STEPS - 1) as f64);
@@ -36,7 +36,7 @@ impl Screen {
 }
 
 impl Picture {
-    /// As a PNG file.
+    /// Encodes the picture as PNG.
     pub fn to_png(&self) -> Vec<u8> {
         use image::ImageEncoder;
         use image::codecs::png::{CompressionType, FilterType, PngEncoder};

@@ -1,8 +1,8 @@
-//! Which kind of place a pixel is.
+//! Kind of place at each pixel.
 //!
-//! What lies lower than its surroundings is a recess, what stands out an edge, the rest the field; the rim between them is
-//! ragged, as that of a wiped glaze is. On a sample board heights decide that. On a piece each part has as much of each
-//! place as it is computed with, so that a picture shows the colours that are predicted, however large it is.
+//! What is lower than its surroundings is a recess, what stands out is an edge, and the rest is field; boundaries are
+//! ragged, like those of a wiped glaze. On a sample board heights alone decide. On a piece each part gets the shares of
+//! each place that the engine computes with, so the picture shows the predicted colours at any size.
 
 use rayon::prelude::*;
 use warm_blend_board::{ByPlace, Place};
@@ -18,7 +18,7 @@ const AROUND: f64 = 1.7;
 /// Nearer to its surroundings than this, mm, nothing is a recess or an edge.
 const LEAST: f32 = 0.015;
 
-/// From how far below its surroundings a spot is a recess, and from how far above an edge, mm.
+/// Heights relative to the surroundings below which a point is a recess, and above which it is an edge, mm.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Bounds {
     recess: f32,
@@ -26,15 +26,15 @@ pub(crate) struct Bounds {
 }
 
 impl Bounds {
-    /// Of a sample board.
+    /// Bounds of a sample board.
     pub const OF_A_BOARD: Self = Self { recess: -0.10, edge: 0.13 };
-    /// Where all is field.
+    /// Bounds that make everything field.
     pub const NONE: Self = Self { recess: f32::NEG_INFINITY, edge: f32::INFINITY };
 
-    pub fn place(self, told: f32) -> Place {
-        if told < self.recess {
+    pub fn place(self, resolved: f32) -> Place {
+        if resolved < self.recess {
             Place::Recess
-        } else if told > self.edge {
+        } else if resolved > self.edge {
             Place::Edge
         } else {
             Place::Field
@@ -45,7 +45,7 @@ impl Bounds {
 /// How far to either side a rim is scattered at most, mm†: a wiped film thins out, wear feathers.
 const SCATTERED: f64 = 0.6;
 
-/// What makes rims ragged. It goes with the surface, not with the pixels.
+/// Noise that makes boundaries ragged, fixed to the surface rather than the pixels.
 pub(crate) struct Ragged {
     /// Steps of a tile by pixel.
     scale: f64,
@@ -54,20 +54,20 @@ pub(crate) struct Ragged {
 }
 
 impl Ragged {
-    /// Where a pixel is so many mm wide, and drawn as if it were so many.
+    /// For pixels of this size, mm, drawn as if they had the size `marks`.
     pub fn at(mm: f64, marks: f64) -> Self {
         Self { scale: marks * SIDE as f64 / TILE_MM, scattered: (SCATTERED / mm) as f32 }
     }
 
-    /// The rank of a tile at a pixel, about −1 to 1: so many times as fine, beginning elsewhere.
+    /// Value of a tile at a pixel, about −1 to 1, at a multiple of its scale and with an offset.
     pub fn noise(&self, texture: Texture, times: f64, offset: usize, (x, y): (usize, usize)) -> f32 {
         let at = |v: usize| ((v as f64 * self.scale * times) as usize + offset) % SIDE;
         f32::from(texture.tile(false)[at(y) * SIDE + at(x)]) / 32768.0 - 1.0
     }
 
-    /// How far each pixel stands out, mm, as far as kinds of place are distinguished by it. `out` is how far it does.
+    /// Height of each pixel relative to its surroundings with ragged boundaries, mm; `out` is the height without.
     pub fn resolved(&self, out: &[f32], width: usize) -> Vec<f32> {
-        let told = |i: usize| {
+        let resolved = |i: usize| {
             let (x, y) = (i % width, i / width);
             let ragged = 0.3 * self.noise(Texture::Clouded, 2.0, 90, (x, y))
                 + 0.15 * self.noise(Texture::Stippled, 1.0, 0, (x, y));
@@ -75,7 +75,7 @@ impl Ragged {
             let (x, y) = (x.saturating_add_signed(across).min(width - 1), y.saturating_add_signed(down));
             out[(y * width + x).min(out.len() - 1)] / (1.0 + ragged)
         };
-        (0..out.len()).into_par_iter().with_min_len(1 << 14).map(told).collect()
+        (0..out.len()).into_par_iter().with_min_len(1 << 14).map(resolved).collect()
     }
 
     /// Where a pixel near a rim takes its place from: from so many pixels beside, mostly few.
@@ -96,18 +96,19 @@ impl Ragged {
 /// Heights of a surface.
 pub(crate) struct Heights<'a> {
     pub width: usize,
-    /// mm by pixel.
+    /// Size of a pixel, mm.
     pub mm: f64,
-    /// mm, row by row.
+    /// Heights, mm, row by row.
     pub heights: &'a [f32],
-    /// How high it is beyond the picture, mm; as at its rim if left out.
+    /// Height outside the picture, mm; by default, that of the nearest pixel.
     pub beyond: Option<f32>,
-    /// By how much the shapes of a spot are larger than those of a sample board: what its surroundings are grows with them.
+    /// Size of the shapes at a point relative to those of a sample board, which determines the radius of its
+    /// surroundings.
     pub grown: &'a (dyn Fn(usize) -> f64 + Sync),
 }
 
 impl Heights<'_> {
-    /// How far each pixel stands out from its surroundings, mm.
+    /// Height of each pixel relative to its surroundings, mm.
     pub fn out(&self) -> Vec<f32> {
         let Self { width, mm, heights, beyond, grown } = *self;
         let around = |i: usize| ((grown(i) * AROUND / mm).round() as usize).clamp(1, 255) as u8;
@@ -133,9 +134,9 @@ impl Heights<'_> {
 const STEPS: usize = 8192;
 const BY_MM: f32 = 128.0;
 
-/// The bounds of parts that give each as much of each place as it is computed with, as far as anything lies low or stands out
-/// there. By pixel: the number of its part, and how far it counts as standing out.
-pub(crate) fn bounds_by_share(part: &[u16], told: &[f32], shares: &[ByPlace<f64>]) -> Vec<Bounds> {
+/// Bounds that give each part its computed shares of each place, as far as it has any relief. By pixel: index of its
+/// part, and height relative to the surroundings.
+pub(crate) fn bounds_by_share(part: &[u16], resolved: &[f32], shares: &[ByPlace<f64>]) -> Vec<Bounds> {
     let step = |out: f32| (out * BY_MM + (STEPS / 2) as f32).clamp(0.0, (STEPS - 1) as f32) as usize;
     let counted = in_pieces(
         part.len(),
@@ -143,7 +144,7 @@ pub(crate) fn bounds_by_share(part: &[u16], told: &[f32], shares: &[ByPlace<f64>
             let mut counted = vec![vec![0u32; STEPS]; shares.len()];
             for i in pixels {
                 if let Some(counted) = counted.get_mut(usize::from(part[i])) {
-                    counted[step(told[i])] += 1;
+                    counted[step(resolved[i])] += 1;
                 }
             }
             counted

@@ -1,4 +1,4 @@
-//! The relief that a finish is shown on: a panelled board with a flat, a bead and a cove, a sunk panel, a carved corner.
+//! The relief of a sample board: a flat, a bead and cove, a sunk panel, a carved corner.
 
 use rayon::prelude::*;
 
@@ -17,12 +17,12 @@ pub(crate) const MOULDING: f64 = 22.0;
 const SUNK: f64 = -3.0;
 /// How high it is beyond the board, mm: its outline is an edge.
 const BEYOND: f32 = -6.0;
-/// Radius of the carving, mm, and how many leaves it has.
+/// Radius of the carving, mm, and number of its leaves.
 pub(crate) const CARVED: f64 = 58.0;
 const LEAVES: f64 = 5.0;
 
 impl Relief {
-    /// The panelled board, in a picture of this size, drawn so finely.
+    /// The relief in a picture of this size and fineness.
     pub fn panelled(width: u32, height: u32, fineness: Fineness) -> Result<Self, BadSize> {
         let Drawn { width, height, times } = Drawn::of((width, height), fineness)?;
         let mm = TALL / height as f64;
@@ -45,7 +45,7 @@ impl Relief {
         };
         let (upright, stands) = (&upright, &stands);
         let out = Heights { width, mm, heights: &heights, beyond: Some(BEYOND), grown: &|_| 1.0 }.out();
-        let told = Ragged::at(mm, mm).resolved(&out, width);
+        let resolved = Ragged::at(mm, mm).resolved(&out, width);
         Ok(Self::of(&Shaped {
             width,
             mm,
@@ -53,7 +53,7 @@ impl Relief {
             times,
             heights: &heights,
             out: &out,
-            told: &told,
+            resolved: &resolved,
             bounds: &|_| Bounds::OF_A_BOARD,
             upright,
             stands,
@@ -73,7 +73,7 @@ fn carved(x: f64, y: f64, wide: f64) -> f64 {
     SUNK + if dx > 0.0 && dy > 0.0 { carving(dx.hypot(dy), dy.atan2(dx)) } else { 0.0 }
 }
 
-/// The moulding in section: a quirk, a bead, a fillet, a cove down to the panel.
+/// Section of the moulding: a quirk, a bead, a fillet, and a cove down to the panel.
 pub(crate) fn moulding(s: f64) -> f64 {
     let round = |u: f64| (1.0 - u * u).max(0.0).sqrt();
     match s {

@@ -1,6 +1,6 @@
-//! The marks of a layer pressed on a surface: the rank of each pixel in them.
+//! The marks of a layer on a surface: the rank of each pixel.
 //!
-//! A rank is the mark's own, moved by patches that lie over all parts and by where a spot is.
+//! The rank is that of the mark's tile, shifted by patches that extend over all parts and by position.
 
 use warm_blend_board::{Family, Technique};
 use warm_blend_piece::{Age, Mark};
@@ -13,7 +13,7 @@ use crate::{
     relief::Spot,
 };
 
-/// Ranks that are distinguished.
+/// Number of bins of ranks.
 pub(crate) const BINS: usize = 2048;
 /// Ranks of one bin.
 const BIN: usize = RANKS as usize / BINS;
@@ -55,7 +55,7 @@ impl Moved {
     }
 }
 
-/// A layer's mark, ready to be pressed.
+/// The mark of a layer, prepared for drawing.
 pub(crate) struct Pressed {
     tile: &'static [u16],
     /// Only what follows the brush turns with it.
@@ -70,11 +70,11 @@ pub(crate) struct Pressed {
     near: f32,
     low: f32,
     least: f32,
-    /// Half the width of a rim, as a share of all ranks.
+    /// Half the width of an edge, as a share of all ranks.
     pub soft: f32,
-    /// How its film swells: see [`swells`].
+    /// Swelling of its film: see [`swells`].
     pub swells: f32,
-    /// It lies where repeats of a pattern are, and nowhere else.
+    /// True if it lies only on the repeats of a pattern.
     pub repeated: bool,
 }
 
@@ -164,7 +164,7 @@ impl<'a> Press<'a> {
         }
     }
 
-    /// The bins of ranks of a row. Where no mark is, they stay as they are.
+    /// Writes the bins of ranks of a row. Pixels without a mark do not change.
     pub fn row(&self, y: usize, bins: &mut [u16]) {
         let width = self.relief.width;
         let (spots, lay) = (&self.relief.pixels[y * width..], &self.lay.coats[y * width..]);

@@ -1,6 +1,6 @@
-//! What a surface is like at each pixel of a picture: which kind of place it is, how films pool there, how it is lit.
+//! The surface at each pixel of a picture: kind of place, pooling of films, lighting.
 //!
-//! Heights are mm.
+//! Heights are in mm.
 
 use rayon::prelude::*;
 use warm_blend_board::Place;
@@ -16,78 +16,78 @@ const SLOPES: f32 = 4096.0;
 const SMALLEST: u32 = 48;
 const LARGEST: u32 = 4096;
 
-/// A size that no picture has.
+/// An impossible size of a picture.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 #[error("a picture of {0} × {1} pixels: each side goes from {SMALLEST} to {LARGEST}")]
 pub struct BadSize(u32, u32);
 
-/// A surface at a size in pixels: made once, drawn on often.
+/// A surface at a size in pixels, prepared for repeated drawing.
 #[derive(Debug)]
 pub struct Relief {
     pub(crate) width: usize,
     pub(crate) height: usize,
-    /// Millimetres by pixel, as marks and brush strokes are drawn.
+    /// Size of a pixel for marks and brush strokes, mm.
     pub(crate) mm: f64,
-    /// How many of its pixels across and down become one of the picture.
+    /// Samples per pixel of the picture in each direction.
     pub(crate) times: usize,
     pub(crate) pixels: Vec<Spot>,
 }
 
-/// What the relief is like at a pixel.
+/// The surface at a pixel.
 #[derive(Debug, Clone, Copy, Default)]
 pub(crate) struct Spot {
     /// 0 field, 1 recess, 2 edge.
     pub place: u8,
-    /// True where a brush goes up and down: on the stiles, and on the upright mouldings.
+    /// True if the brush goes up and down: on stiles and upright mouldings.
     pub upright: bool,
-    /// How far it stands out from its surroundings, 127 for a millimetre.
+    /// Height relative to the surroundings, 127 for a millimetre.
     pub stands_out: i8,
-    /// Where a film pools, −127 thin to 127 thick.
+    /// Pooling of films, from −127 (thin) to 127 (thick).
     pub pools: i8,
-    /// How it climbs across and down, 4096 for as steep as a roof.
+    /// Slope across and down, 4096 for 45°.
     pub across: i16,
     pub down: i16,
-    /// How much of the light reaches it, 128 for all that reaches the flat.
+    /// Visible share of the surroundings, 128 as on the flat.
     pub open: u8,
-    /// How near an outline it is, 255 on it.
+    /// Closeness to an outline, 255 on it.
     pub near: u8,
-    /// How low on its part, 255 at the bottom.
+    /// Position on its part from the top, 255 at the bottom.
     pub low: u8,
-    /// How the furrows of a brush slope there, −127 to 127.
+    /// Slope of brush furrows, −127 to 127.
     pub furrow: i8,
 }
 
 impl Spot {
-    /// How it climbs across and down.
+    /// Slope across and down.
     #[inline]
     pub fn slope(&self) -> (f32, f32) {
         (f32::from(self.across) / SLOPES, f32::from(self.down) / SLOPES)
     }
 }
 
-/// What a relief is made of.
+/// Input of a relief.
 pub(crate) struct Shaped<'a> {
     pub width: usize,
-    /// mm by pixel of the surface itself.
+    /// Size of a pixel on the surface, mm.
     pub mm: f64,
-    /// mm by pixel as marks are drawn: of a large piece they are drawn larger than they are.
+    /// Size of a pixel for marks, mm: on a large piece marks are drawn enlarged.
     pub marks: f64,
-    /// How many pixels across and down become one of the picture.
+    /// Samples per pixel of the picture in each direction.
     pub times: usize,
     /// Heights, mm.
     pub heights: &'a [f32],
-    /// How far each pixel stands out from its surroundings, mm.
+    /// Height of each pixel relative to its surroundings, mm.
     pub out: &'a [f32],
-    /// The same as far as kinds of place are distinguished by it, and from where on each is one.
-    pub told: &'a [f32],
+    /// The same with ragged boundaries, and the bounds of kinds of place at each pixel.
+    pub resolved: &'a [f32],
     pub bounds: &'a (dyn Fn(usize) -> Bounds + Sync),
-    /// True where a brush goes up and down.
+    /// True where the brush goes up and down.
     pub upright: &'a (dyn Fn(usize, usize) -> bool + Sync),
-    /// How near an outline a spot is, and how low on its part, each 0 to 255.
+    /// Closeness to an outline and position on its part at a pixel, each 0 to 255.
     pub stands: &'a (dyn Fn(usize, usize) -> (u8, u8) + Sync),
 }
 
-/// That a picture can have this size.
+/// Checks the size of a picture.
 pub(crate) fn sized(width: u32, height: u32) -> Result<(usize, usize), BadSize> {
     if !(SMALLEST..=LARGEST).contains(&width) || !(SMALLEST..=LARGEST).contains(&height) {
         return Err(BadSize(width, height));
@@ -108,12 +108,12 @@ impl Relief {
         Self { width, height: heights.len() / width, mm: shaped.marks, times: shaped.times, pixels }
     }
 
-    /// How much memory it takes.
+    /// Memory it takes, bytes.
     pub fn bytes(&self) -> usize {
         self.pixels.len() * size_of::<Spot>()
     }
 
-    /// True where marks are looked at coarsely.
+    /// True if marks are sampled coarsely.
     pub(crate) fn is_coarse(&self) -> bool {
         self.mm > marks::COARSE
     }
@@ -124,7 +124,7 @@ impl Relief {
         there as f64 / self.pixels.len() as f64
     }
 
-    /// Which kind of place a pixel is.
+    /// Kind of place at a pixel.
     pub fn place(&self, x: usize, y: usize) -> Place {
         Place::ALL[usize::from(self.pixels[y * self.width + x].place)]
     }
@@ -141,7 +141,7 @@ impl Looked<'_> {
         let Shaped { width, mm, heights, out, .. } = *self.shaped;
         let i = y * width + x;
         let height = heights.len() / width;
-        let place = (self.shaped.bounds)(i).place(self.shaped.told[i]);
+        let place = (self.shaped.bounds)(i).place(self.shaped.resolved[i]);
         let out = out[i];
         let upright = (self.shaped.upright)(x, y);
         let (near, low) = (self.shaped.stands)(x, y);

@@ -1,49 +1,50 @@
-//! Where the ranks of a mark are cut: its rim.
+//! Edges of marks: thresholds of their ranks.
 //!
-//! Where a rim is soft, cover falls from all to nothing across it. What a pixel shows of a state counts for that state's area, and
-//! the rim is laid where all that is covered is what is wanted, so that nothing is given or taken by softness. Where wear goes
-//! through several films, the rings of what lies between follow each other by rank, each with an edge of its own.
+//! Across a soft edge coverage falls from full to none. Whatever a pixel shows of a state counts towards its area, and
+//! the threshold is chosen so that the total is exact despite the softness. Where wear goes through several films, the
+//! rings in between follow each other by rank, each with its own edge.
 //!
-//! Within a mark the film swells or thins from where paint came first to the rim.
+//! Within a mark the film becomes thicker or thinner from where paint came first towards the edge.
 
 use warm_blend_piece::DENSE;
 
 use crate::press::{BINS, Pressed};
 
-/// All that a pixel can show.
+/// Full coverage of a pixel.
 pub(crate) const ALL: u8 = 255;
 
 /// A state that a layer does not divide.
 pub(crate) const WHOLE: u16 = u16::MAX;
 
-/// What a layer does to a state of a group: what it becomes, with its share, from the lowest ranks on.
+/// Effect of a layer on a state of a group: the resulting states with their shares, from the lowest ranks on.
 pub(crate) type Step = Vec<(u16, f64)>;
 
-/// The rim that is nearest to a bin of ranks.
+/// The edge nearest to a bin of ranks.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Rim {
-    /// The state inside it, and the one outside; [`WHOLE`] for the one that was there before.
+    /// States inside and outside it; [`WHOLE`] for the previous state.
     pub inside: u16,
     outside: u16,
-    /// How much of a pixel lies inside it, and how much within the mark as a whole.
+    /// Share of a pixel inside it, and share inside the mark as a whole.
     pub cover: u8,
     pub within: u8,
-    /// How thick the film is.
+    /// Thickness of the film.
     pub film: i8,
 }
 
 impl Rim {
-    /// Where nothing lies.
+    /// No mark.
     pub const NONE: Self = Self { inside: WHOLE, outside: WHOLE, cover: 0, within: 0, film: 0 };
 
-    /// The state outside it, where so was the one before.
+    /// The state outside it, given the previous one.
     #[inline]
     pub fn outside(&self, before: u16) -> u16 {
         if self.outside == WHOLE { before } else { self.outside }
     }
 }
 
-/// Tells the rims of a mark by bins of ranks: one where it ends, and one around each ring within it. None of what lies nowhere.
+/// Writes the edges of a mark by bins of ranks: its outer edge and one around each ring. Does nothing for a mark that
+/// covers nothing.
 pub(crate) fn tell_rims(rims: &mut [Rim], step: &[(u16, f64)], pressed: Option<&Pressed>, lying: &Lying) {
     let (soft, repeated, swells) =
         pressed.map_or((0.0, false, 0.0), |pressed| (pressed.soft, pressed.repeated, pressed.swells));
@@ -77,11 +78,11 @@ pub(crate) fn tell_rims(rims: &mut [Rim], step: &[(u16, f64)], pressed: Option<&
     rims.iter_mut().enumerate().for_each(|(bin, to)| *to = rim(bin));
 }
 
-/// How much of a state lies at each bin of ranks.
+/// Amount of a state in each bin of ranks.
 pub(crate) struct Lying {
     /// Pixels that show nothing else.
     pub whole: [u32; BINS],
-    /// What pixels on a rim show of it, [`ALL`] for a whole one.
+    /// Coverage of pixels on an edge, [`ALL`] for a full one.
     pub rim: [u32; BINS],
 }
 
@@ -110,7 +111,7 @@ impl Default for Lying {
     }
 }
 
-/// Where the ranks of a state are cut.
+/// Threshold of the ranks of a state.
 pub(crate) struct Cut {
     /// Bin at which half is covered, and how many on either side of it until all is, or nothing.
     rim: f32,
@@ -118,7 +119,7 @@ pub(crate) struct Cut {
 }
 
 impl Cut {
-    /// Of a layer that covers all.
+    /// Threshold of a layer that covers everything.
     pub const OF_ALL: Self = Self { rim: BINS as f32, width: 0.5 };
 
     /// Lays the rim where a share is covered; `soft` is half the rim's width as a share of all ranks. What is repeated lies in its
@@ -155,7 +156,7 @@ impl Cut {
         bin(self.rim - self.width)..bin(self.rim + self.width + 1.0)
     }
 
-    /// How thick the film is, −127 to 127: it swells by so much from the rim to where paint comes first.
+    /// Thickness of the film, −127 to 127, which changes by `swells` from the edge to where paint comes first.
     pub fn film(&self, bin: usize, swells: f32) -> i8 {
         let depth = ((self.rim - bin as f32) / self.rim.max(1.0)).clamp(0.0, 1.0);
         let film = if swells < 0.0 {

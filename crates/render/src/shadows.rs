@@ -1,8 +1,8 @@
-//! The shadows of what stands out: of a shelf on the panels below it, of a top on its rails, of a piece on the wall behind.
+//! Shadows: of a shelf on the panels below it, of a top on its rails, of a piece on the wall.
 //!
-//! The lamp is a window: so broad that the rim of a shadow is the softer the further what casts it stands out, in a room so
-//! bright that it is never black. What is seen of each spot of it is asked for on a coarse grid, once for each distance from the
-//! wall at which something lies, because nothing about a shadow is as fine as a pixel but the outline of what it falls on.
+//! The lamp is a window, so broad that a shadow is softer the further its cause stands out, in a room so bright that
+//! shadows are never black. The visible share of the window is computed on a coarse grid, once for each distance from the
+//! wall, because the only fine detail of a shadow is the outline of what it falls on.
 
 use rayon::prelude::*;
 use warm_blend_piece::{Face, Outline, Part};
@@ -29,11 +29,11 @@ const GOLDEN: f32 = 2.399_963;
 /// Steps along the way of the light past what is not square.
 const STEPS: usize = 7;
 
-/// A face, and where it lies in a picture.
+/// A face and its position in a picture.
 pub(crate) struct Shadows<'a> {
     pub face: &'a Face,
     pub placed: &'a Placed,
-    /// By pixel the number of a part.
+    /// Index of the part at each pixel.
     pub part: &'a [u16],
     pub width: usize,
 }
@@ -86,7 +86,7 @@ impl Shadows<'_> {
         (self.width, self.part.len() / self.width)
     }
 
-    /// By pixel how much of a lamp's light reaches it.
+    /// Share of a lamp's light that reaches each pixel.
     pub fn by(&self, lamp: Lamp) -> Vec<u8> {
         let (way, levels) = (lamp.way(), Levels::of(self.face));
         let hidden = self.hidden(&levels, &spots(way));
@@ -126,7 +126,7 @@ impl Shadows<'_> {
         each.map(|(level, lies)| self.hidden_at(*level, lies, &casters, spots)).collect()
     }
 
-    /// How far what lies within some mm of a spot stands before the plane of the face, on average; the wall counts as the plane.
+    /// Mean distance in front of the plane of the face within some mm of each point; the wall counts as the plane.
     pub fn forward_around(&self, mm: f64) -> Grid {
         let forward =
             |i: usize| self.face.parts.get(usize::from(self.part[i])).map_or(0.0, |part| part.forward as f32);

@@ -1,4 +1,4 @@
-//! The parts of a face of a piece as heights, and what that makes of each pixel.
+//! The parts of a face as heights, and the resulting surface at each pixel.
 
 use rayon::prelude::*;
 use warm_blend_piece::{Face, Part, Rect, Shaping, Zone};
@@ -62,12 +62,12 @@ fn levels(face: &Face) -> Vec<f32> {
     levels
 }
 
-/// What a picture shows of the parts of a face.
+/// The parts of a face in a picture.
 pub(crate) struct Shapes<'a> {
     face: &'a Face,
     placed: &'a Placed,
     width: usize,
-    /// By pixel the number of a part; `u16::MAX` where there is none.
+    /// Index of the part at each pixel; `u16::MAX` without one.
     pub part: Vec<u16>,
     /// mm.
     heights: Vec<f32>,
@@ -100,28 +100,28 @@ impl<'a> Shapes<'a> {
         (self.width, self.part.len() / self.width)
     }
 
-    /// How far each pixel stands out from its surroundings, mm.
+    /// Height of each pixel relative to its surroundings, mm.
     pub fn out(&self) -> Vec<f32> {
         let grown = |i: usize| self.part_at(i).map_or(1.0, grown);
         let Self { width, heights, .. } = self;
         Heights { width: *width, mm: self.placed.mm, heights, beyond: None, grown: &grown }.out()
     }
 
-    /// The same as far as kinds of place are distinguished by it, where marks are drawn as if a pixel were so many mm wide.
+    /// The same with ragged boundaries, where marks are drawn for pixels of this size in mm.
     pub fn resolved(&self, out: &[f32], marks: f64) -> Vec<f32> {
         Ragged::at(self.placed.mm, marks).resolved(out, self.width)
     }
 
-    /// From where on, part by part.
-    pub fn bounds(&self, told: &[f32]) -> Vec<Bounds> {
+    /// Bounds of kinds of place, by part.
+    pub fn bounds(&self, resolved: &[f32]) -> Vec<Bounds> {
         let shares: Vec<_> = self.face.parts.iter().map(Part::shares).collect();
-        bounds_by_share(&self.part, told, &shares)
+        bounds_by_share(&self.part, resolved, &shares)
     }
 
-    /// What each pixel is like, where marks are drawn as if it were so many mm wide.
+    /// The surface at each pixel, where marks are drawn for pixels of this size in mm.
     pub fn relief(
         &self,
-        (out, told): (&[f32], &[f32]),
+        (out, resolved): (&[f32], &[f32]),
         bounds: &[Bounds],
         marks: f64,
         times: usize,
@@ -143,7 +143,7 @@ impl<'a> Shapes<'a> {
             times,
             heights,
             out,
-            told,
+            resolved,
             bounds: &|i| bounds.get(usize::from(part[i])).copied().unwrap_or(Bounds::NONE),
             upright: &|x, y| brushed.up_and_down(usize::from(part[at(x, y)]), placed.at(x, y)),
             stands: &stands,
@@ -166,7 +166,7 @@ impl<'a> Shapes<'a> {
         });
     }
 
-    /// By pixel how much light reaches the wall behind, 255 for all.
+    /// Light that reaches the wall behind each pixel, 255 for all.
     pub fn wall(&self) -> Vec<u8> {
         let (width, height) = self.size();
         let stands = |i: usize| f32::from(u8::from(self.part_at(i).is_some()));

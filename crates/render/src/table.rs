@@ -1,6 +1,6 @@
-//! A value for each state of each group.
+//! A table by group and state.
 
-/// A value for each state of each group; groups begin as far apart as the largest is.
+/// A value for each state of each group, stored with a stride of the largest group.
 pub(crate) struct Table<T> {
     /// How many bits tell a state.
     bits: u32,
@@ -8,7 +8,7 @@ pub(crate) struct Table<T> {
 }
 
 impl<T: Default> Table<T> {
-    /// Made of what is there for each state, by group and state.
+    /// Computes a value for each state from a list by group and state.
     pub fn of<'a, S>(of: &'a [Vec<S>], mut value: impl FnMut(usize, u16, &'a S) -> T) -> Self {
         let most = of.iter().map(Vec::len).max().unwrap_or(0);
         let bits = most.next_power_of_two().trailing_zeros();

@@ -1,4 +1,4 @@
-//! All routes, put together.
+//! The router: all routes behind the guards.
 
 use axum::Router;
 use axum::http::StatusCode;
@@ -59,12 +59,12 @@ fn tell_of_problems(description: &mut utoipa::openapi::OpenApi) {
     }
 }
 
-/// The description of the interface (OpenAPI 3.1), made from the types.
+/// Description of the interface (OpenAPI 3.1), generated from the types.
 pub fn openapi() -> utoipa::openapi::OpenApi {
     described().into_openapi()
 }
 
-/// Everything the program serves.
+/// All routes of a workspace, and the front end.
 pub fn app(workspace: Workspace) -> Router {
     let (router, _) = described().split_for_parts();
     router

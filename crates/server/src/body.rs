@@ -1,6 +1,6 @@
-//! What requests hold and answers bring. Where something cannot be read the problem names the field.
+//! Bodies of requests and responses. If something cannot be read, the problem names the field.
 //!
-//! They are called as those of axum are: so their types are all that the description of a handler needs.
+//! The names are those of axum's extractors, so that utoipa can describe handlers from their types.
 
 use std::cell::RefCell;
 
@@ -17,19 +17,19 @@ use serde_json::Value;
 use crate::connections::BODY;
 use crate::problem::Problem;
 
-/// Largest body of any request that carries JSON, bytes.
+/// Largest JSON body of a request, bytes.
 pub const LARGEST_BODY: usize = 1 << 20;
 
-/// JSON, brought or sent back.
+/// A JSON body.
 pub struct Json<T>(pub T);
 
-/// What is sent back, or why it is not.
+/// Response of a handler.
 pub type Answer<T> = Result<Json<T>, Problem>;
 
-/// What is asked in the address.
+/// Query parameters.
 pub struct Query<T>(pub T);
 
-/// What the address names, such as an id.
+/// Path parameters, such as an id.
 pub struct Path<T>(pub T);
 
 impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Json<T> {
@@ -60,7 +60,8 @@ tokio::task_local! {
     static SENT: RefCell<Bytes>;
 }
 
-/// Where something is spoken of that is not there, the problem names the field that does: the store knows only its id.
+/// Adds the name of a field to a problem about a missing document: the store knows only the id, the request knows where
+/// it stands.
 pub async fn name_the_field(request: Request, next: Next) -> Response {
     SENT.scope(RefCell::default(), async {
         let response = next.run(request).await;
@@ -95,7 +96,7 @@ fn escaped(key: &str) -> String {
     key.replace('~', "~0").replace('/', "~1")
 }
 
-/// A whole body, if it is not too large and does not take too long.
+/// Reads a whole body within limits of size and time.
 pub async fn read(
     request: Request,
     most: usize,

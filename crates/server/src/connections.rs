@@ -1,10 +1,10 @@
-//! Who is connected: a bounded number of connections, none of which is waited for without end.
+//! Connections: a limited number, each with time limits.
 //!
-//! | what | how long, how many |
+//! | what | limit |
 //! |---|---|
-//! | the head of a request, and silence between two | [`Patience::head`] |
-//! | the body of a request | [`BODY`] |
-//! | connections at once | [`Patience::connections`]: one more, and one that asks nothing goes, else the oldest |
+//! | head of a request, and idle time between two | [`Patience::head`] |
+//! | body of a request | [`BODY`] |
+//! | connections at once | [`Patience::connections`]; one more closes an idle one, or else the oldest |
 
 use std::convert::Infallible;
 use std::future::Future;
@@ -25,17 +25,17 @@ use hyper_util::service::TowerToHyperService;
 use tokio::net::{TcpListener, TcpStream};
 use tokio::task::JoinHandle;
 
-/// How long the body of a request may take.
+/// Time limit for the body of a request.
 pub const BODY: Duration = Duration::from_secs(60);
 /// How long to wait where the system has no more connections to give.
 const BREATH: Duration = Duration::from_millis(50);
 
-/// How long and for how many there is patience.
+/// Limits of the server.
 #[derive(Debug, Clone, Copy)]
 pub struct Patience {
-    /// For the head of a request, from when a connection is made or was last answered.
+    /// Time limit for the head of a request, from when the connection was opened or last answered.
     pub head: Duration,
-    /// Connections at once.
+    /// Greatest number of connections.
     pub connections: usize,
 }
 
@@ -46,7 +46,7 @@ impl Default for Patience {
     }
 }
 
-/// Takes in whoever connects, and serves them.
+/// Accepts and serves connections.
 pub async fn serve(listener: TcpListener, app: Router, patience: Patience) {
     let mut guests: Vec<Guest> = Vec::new();
     loop {

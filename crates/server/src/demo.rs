@@ -1,5 +1,5 @@
-//! The demo workspace: an upright piano and its stool, 1920s, dark red stain, for a village hall, in an aged, layered
-//! two-colour scheme. All of it is made up.
+//! The demo workspace: an upright piano and its stool from the 1920s with a dark red stain, to be painted for a village
+//! hall in an aged, layered two-colour scheme. All of it is invented.
 
 mod boards;
 mod days;
@@ -26,7 +26,7 @@ use self::days::days_ago;
 use self::shelf::{DemoShelf, tin, unsound};
 use crate::device::{LaidOut, ReaderAtHand};
 
-/// A file for a demo, taken away with everything beside it when it is dropped.
+/// A temporary workspace file, deleted with everything beside it when dropped.
 #[derive(Debug)]
 pub struct File {
     folder: PathBuf,
@@ -34,14 +34,14 @@ pub struct File {
 }
 
 impl File {
-    /// A new file in a folder of its own among the temporary ones.
+    /// Creates a file in a new temporary folder.
     pub fn make() -> Result<Self, io::Error> {
         let folder = std::env::temp_dir().join(format!("warm-blend-demo-{}", uuid::Uuid::new_v4().simple()));
         std::fs::create_dir_all(&folder)?;
         Ok(Self { path: folder.join("demo.db"), folder })
     }
 
-    /// Where it is.
+    /// Path of the file.
     pub fn path(&self) -> &Path {
         &self.path
     }

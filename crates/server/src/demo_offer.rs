@@ -1,5 +1,4 @@
-//! A demo to look round in: a workspace of its own beside the painter's, at an address of its own, discarded when the program
-//! stops.
+//! The demo beside a painter's own workspace: at an address of its own, and discarded when the program stops.
 
 use std::{fmt, future::Future, pin::Pin, sync::Arc};
 
@@ -10,24 +9,24 @@ use crate::problem::Problem;
 /// Starts a demo that says where its visitor came from, and gives what holds it and its address.
 type Start = fn(String) -> Pin<Box<dyn Future<Output = Result<Running, Problem>> + Send>>;
 
-/// A demo that is running: it ends, and its file goes, when this is dropped.
+/// A running demo. Dropping it stops it and deletes its file.
 pub struct Running {
-    /// Where it is.
+    /// Its address.
     pub url: String,
-    /// What ends with it.
+    /// Everything that must live as long as the demo.
     #[expect(dead_code, reason = "held only to be dropped")]
     pub held: Box<dyn Send>,
 }
 
-/// What a workspace has to do with a demo.
+/// The relation of a workspace to the demo.
 #[derive(Clone, Default)]
 pub enum LookRound {
-    /// None is offered.
+    /// The demo is not offered.
     #[default]
     Nothing,
-    /// It can be started, and was perhaps.
+    /// The demo can be started, or is running.
     Offered(Start, Arc<Mutex<Option<Running>>>),
-    /// This is the demo, and there is the workspace that its visitor came from.
+    /// This is the demo; the visitor's own workspace is at this address.
     Visited {
         /// The address to go back to.
         back: String,
@@ -35,7 +34,7 @@ pub enum LookRound {
 }
 
 impl LookRound {
-    /// The address of the demo, which is started if it is not running yet; None where none is offered.
+    /// Address of the demo, which is started if necessary; `None` if it is not offered.
     pub async fn visit(&self, back: String) -> Result<Option<String>, Problem> {
         let Self::Offered(start, running) = self else { return Ok(None) };
         let mut running = running.lock().await;

@@ -1,4 +1,4 @@
-//! The demo, served: alone, or beside a workspace that is served.
+//! The demo as a server, alone or beside a workspace.
 
 use std::error::Error;
 use std::sync::Arc;
@@ -11,17 +11,17 @@ use crate::{
     simulated_scale,
 };
 
-/// A demo with all that belongs to it: a file that is discarded and a scale. It ends when it is dropped.
+/// A running demo with its temporary file and its scale. Dropping it stops it.
 #[derive(Debug)]
 pub struct Demo {
-    /// Where it listens.
+    /// The server.
     pub served: Served,
     _scale: Option<simulated_scale::Process>,
     _file: demo::File,
 }
 
 impl Demo {
-    /// Starts one at the first of these ports that is free; 0 is any.
+    /// Starts a demo on the first of these ports that is free; 0 means any.
     pub async fn start(ports: &[u16]) -> Result<Self, Box<dyn Error + Send + Sync>> {
         Self::visited(LookRound::Nothing, ports).await
     }
@@ -59,7 +59,7 @@ async fn serve_at_one_of(workspace: Workspace, ports: &[u16]) -> Result<Served, 
     serve(workspace, *last).await
 }
 
-/// A demo beside `workspace`, at a free port of this machine.
+/// Offers a demo on any free port beside `workspace`.
 pub fn offer_demo(mut workspace: Workspace) -> Workspace {
     workspace.look_round = LookRound::Offered(|back| Box::pin(start(back)), Arc::default());
     workspace

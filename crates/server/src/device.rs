@@ -1,5 +1,5 @@
-//! The colour reader at hand. Only a simulated one ships: it reads virtual tins that stand behind the painter's own, made
-//! of invented pigments, whose inside the engine never sees.
+//! The colour reader. Only a simulated one ships: it reads virtual tins behind the painter's own, made of invented
+//! pigments that the engine never sees.
 
 use std::{
     collections::HashMap,
@@ -15,18 +15,18 @@ use warm_blend_learn::{Measured, PRACTICE_READER, ShelfPaint, Shown};
 use warm_blend_paint::{CoatsToHide, FilmState, Microns, PaintId, Parts};
 use warm_blend_sim::{SimulatedReader, VirtualHand, VirtualPaint, VirtualSample, Window};
 
-/// What is laid out for the reader.
+/// A sample for the reader.
 #[derive(Debug, Clone)]
 pub struct LaidOut {
-    /// The tins and their parts.
+    /// Tins and parts.
     pub of: Vec<(ShelfPaint, Parts)>,
-    /// Wet, dry or sealed.
+    /// State of the film.
     pub state: FilmState,
-    /// Wet thickness of a drawdown over black and white; None of a thick sample.
+    /// Wet thickness of a drawdown over black and white; `None` for a thick sample.
     pub wet: Option<Microns>,
 }
 
-/// A reader that requests take turns with.
+/// The colour reader, shared by all requests.
 #[derive(Debug, Clone)]
 pub struct ReaderAtHand {
     reader: Arc<Mutex<SimulatedReader>>,
@@ -83,17 +83,17 @@ impl Tins {
 }
 
 impl ReaderAtHand {
-    /// That of the demo, where the tins are as made up as what it reads.
+    /// The reader of the demo, whose tins are invented too.
     pub fn of_demo() -> Self {
         Self { of_demo: true, ..Self::default() }
     }
 
-    /// Whether what it reads says nothing about the painter's own tins.
+    /// True if its readings say nothing about the painter's own tins.
     pub fn is_practice(&self) -> bool {
         !self.of_demo
     }
 
-    /// Its name, as it is kept with what it read.
+    /// Name recorded with its readings.
     pub fn name(&self) -> String {
         if self.is_practice() {
             return PRACTICE_READER.to_owned();
@@ -101,14 +101,14 @@ impl ReaderAtHand {
         self.reader.lock().unwrap_or_else(PoisonError::into_inner).name().to_owned()
     }
 
-    /// Sets it right on its white tile and wipes its window.
+    /// Calibrates it on its white tile and cleans its window.
     pub fn calibrate(&self) -> Result<(), ReaderTrouble> {
         let mut reader = self.reader.lock().unwrap_or_else(PoisonError::into_inner);
         reader.set_window(Window::Clean);
         reader.calibrate()
     }
 
-    /// Reads a spot of a strip that the painter behind the stand-in has painted, three times.
+    /// Reads a spot of a strip, painted by a virtual painter, three times.
     pub fn read_board(
         &self,
         board: &Board,
@@ -130,7 +130,7 @@ impl ReaderAtHand {
         reader.read_sample()
     }
 
-    /// Reads a sample at three places; `smeared` puts a smear of white on the window first. A spectrum, or only the colour.
+    /// Reads a sample at three places, as a spectrum or as a colour; `smeared` first puts a smear of white on the window.
     pub fn read(&self, laid_out: &LaidOut, smeared: bool, spectrum: bool) -> Result<Shown, ReaderTrouble> {
         let mut known = self.tins.lock().unwrap_or_else(PoisonError::into_inner);
         let tins: Vec<(Parts, VirtualPaint)> = laid_out

@@ -1,7 +1,7 @@
-//! Whose turn it is to be drawn: a few at a time, the newest first, and nothing for whoever has gone.
+//! The queue of pictures: a few are drawn at a time, newest first, and none for a client that has gone.
 //!
-//! A turn is waited for in async code, before a thread is taken, so that hundreds that were asked for and left hold nothing. The newest is
-//! drawn first, because it is what the screen shows now; where too many wait, the oldest is turned away.
+//! A request waits for its turn in async code, before it takes a thread, so hundreds of abandoned requests cost nothing.
+//! The newest goes first because the screen shows it now; if too many wait, the oldest is rejected.
 
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
@@ -10,7 +10,7 @@ use tokio::sync::oneshot;
 /// How many may wait.
 const WAITING: usize = 48;
 
-/// Where pictures wait for their turn.
+/// The queue of pictures.
 #[derive(Debug, Clone)]
 pub struct Easel(Arc<Mutex<Line>>);
 
@@ -22,21 +22,21 @@ struct Line {
     waiting: Vec<oneshot::Sender<Turn>>,
 }
 
-/// A turn, which goes to the newest that waits when it is dropped.
+/// A turn; dropping it lets the newest waiting request proceed.
 #[derive(Debug)]
 pub struct Turn(Option<Easel>);
 
-/// Too many newer ones wait.
+/// Rejected because too many newer requests wait.
 #[derive(Debug)]
 pub struct TooMany;
 
 impl Easel {
-    /// So many at a time.
+    /// A queue with this many turns at a time.
     pub fn of(turns: usize) -> Self {
         Self(Arc::new(Mutex::new(Line { free: turns, waiting: Vec::new() })))
     }
 
-    /// Waits for a turn. Whoever leaves off waiting has none.
+    /// Waits for a turn. Dropping the future leaves the queue.
     pub async fn turn(&self) -> Result<Turn, TooMany> {
         let shown = {
             let mut line = self.line();

@@ -16,7 +16,7 @@ struct Built;
 /// Stands in the page where the nonce of an answer goes.
 const NONCE_PLACE: &str = "__NONCE__";
 
-/// A file of the front end, or the page itself for every address that a screen may have.
+/// A file of the front end, or its page for every address of a screen.
 pub async fn front(uri: Uri, headers: HeaderMap) -> Response {
     let path = uri.path().trim_start_matches('/');
     if path == "api" || path.starts_with("api/") {
@@ -29,7 +29,8 @@ pub async fn front(uri: Uri, headers: HeaderMap) -> Response {
                 if path.starts_with("assets/") { "public, max-age=31536000, immutable" } else { "no-cache" };
             let kind = file.metadata.mimetype().to_owned();
             let about = [(header::CONTENT_TYPE, kind), (header::CACHE_CONTROL, keep.to_owned())];
-            match Built::get(&format!("{path}.br")).filter(|_| takes_brotli(&headers)) {
+            let compressed = takes_brotli(&headers).then(|| Built::get(&format!("{path}.br"))).flatten();
+            match compressed {
                 Some(small) => {
                     let encoded = [(header::CONTENT_ENCODING, "br"), (header::VARY, "accept-encoding")];
                     (about, encoded, small.data).into_response()

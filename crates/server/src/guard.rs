@@ -1,8 +1,8 @@
-//! What every request must pass and every answer carries.
+//! Checks on every request, and headers of every response.
 //!
-//! The server listens on this machine only, but any page open in the same browser can send requests there. So the
-//! name it was called by must be a name of this machine (a foreign name that was pointed here is refused), and a request
-//! that changes something must come from our own page.
+//! The server listens on this machine only, but any page open in the same browser can send requests to it. So the Host
+//! must be a name of this machine (otherwise a foreign name could be made to resolve to it), and a request that changes
+//! something must come from our own page.
 
 use axum::extract::Request;
 use axum::http::{HeaderMap, HeaderName, HeaderValue, Method, StatusCode, header};
@@ -15,7 +15,7 @@ use crate::problem::Problem;
 const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data: blob:; \
                       connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
-/// The policy with a nonce for the style elements that dialogs add.
+/// Content security policy with a nonce for the style elements that dialogs add.
 pub fn policy_with_style_nonce(nonce: &str) -> String {
     POLICY.replace("style-src 'self'", &format!("style-src 'self' 'nonce-{nonce}'"))
 }

@@ -2,13 +2,13 @@
 //!
 //! | part | what it is |
 //! |---|---|
-//! | [`app()`] | every route, behind the guards: what the binary serves and the tests drive |
-//! | [`serve()`] | the app on an address of this machine, until told to stop |
-//! | [`openapi()`] | the description of the interface, made from the types |
+//! | [`app()`] | every route, behind the guards: what the binary serves and the tests use |
+//! | [`serve()`] | the app on an address of this machine, until it is stopped |
+//! | [`openapi()`] | description of the interface, generated from the types |
 //! | [`demo`] | the demo workspace |
-//! | [`simulated_scale`] | a scale that is not there |
+//! | [`simulated_scale`] | the simulated scale |
 //!
-//! A handler parses, calls one function of the crates below, and maps the answer. No rule of the job is here.
+//! A handler parses, calls one function of the crates below, and maps the result. It contains no rule of the job.
 
 mod app;
 mod body;

@@ -1,4 +1,4 @@
-//! Reckoning that takes some milliseconds or more, off the threads that answer requests.
+//! Work that takes milliseconds or more, run off the threads that answer requests.
 
 use std::convert::Infallible;
 use std::ops::ControlFlow;
@@ -14,14 +14,14 @@ use tokio_stream::wrappers::ReceiverStream;
 
 use crate::problem::Problem;
 
-/// Runs it there.
+/// Runs work on a blocking thread.
 pub async fn off_thread<R: Send + 'static>(
     work: impl FnOnce() -> Result<R, Problem> + Send + 'static,
 ) -> Result<R, Problem> {
     tokio::task::spawn_blocking(work).await.unwrap_or_else(|_| Err(Problem::internal()))
 }
 
-/// Runs a search there, which ends early when whoever asked has gone.
+/// Runs a search that is cancelled when the client has gone.
 pub async fn while_asked<R: Send + 'static>(
     search: impl FnOnce(&Asking) -> Result<R, Problem> + Send + 'static,
 ) -> Result<R, Problem> {
@@ -30,30 +30,30 @@ pub async fn while_asked<R: Send + 'static>(
     off_thread(move || search(&asking)).await
 }
 
-/// Leaves the other threads to those who wait. Nothing where there is no thread to be had.
+/// Runs work on a single thread, to leave the others to requests; `None` if there is no thread.
 pub fn on_one_thread<R: Send>(work: impl FnOnce() -> R + Send) -> Option<R> {
     let one = rayon::ThreadPoolBuilder::new().num_threads(1).build().ok()?;
     Some(one.install(work))
 }
 
-/// Whether somebody still waits for an answer.
+/// Tells whether a client still waits for an answer.
 #[derive(Clone)]
 pub struct Asking(Arc<AtomicBool>);
 
 impl Asking {
-    /// An error where nobody waits any more: nobody hears of it.
+    /// An error once nobody waits.
     pub fn still(&self) -> Result<(), Problem> {
         if self.goes_on().is_continue() { Ok(()) } else { Err(Problem::internal()) }
     }
 
-    /// Goes on while somebody waits.
+    /// Continues while somebody waits.
     pub fn goes_on(&self) -> ControlFlow<()> {
         if self.0.load(Ordering::Relaxed) { ControlFlow::Continue(()) } else { ControlFlow::Break(()) }
     }
 }
 
-/// Runs a search there and answers line by line (NDJSON, one JSON text a line): how far it is, and at last what it found, or what
-/// went wrong. It ends early when whoever asked has gone.
+/// Runs a search and streams its progress as NDJSON, ending with its result or a problem. It is cancelled when the client
+/// has gone.
 pub fn line_by_line<S: Serialize>(
     search: impl FnOnce(&Telling) -> Result<S, Problem> + Send + 'static,
 ) -> Response {
@@ -70,7 +70,7 @@ pub fn line_by_line<S: Serialize>(
     (kind, Body::from_stream(ReceiverStream::new(shown))).into_response()
 }
 
-/// Tells whoever asked how far it is.
+/// Sends progress to the client.
 pub struct Telling(mpsc::Sender<Result<String, Infallible>>);
 
 #[derive(Serialize)]
@@ -79,7 +79,7 @@ struct WentWrong {
 }
 
 impl Telling {
-    /// Tells a step; goes on while somebody listens.
+    /// Sends a line; continues while the client listens.
     pub fn line(&self, of: &impl Serialize) -> ControlFlow<()> {
         let line = serde_json::to_string(of).map(|line| line + "\n");
         match line.map(|line| self.0.blocking_send(Ok(line))) {

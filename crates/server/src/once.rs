@@ -1,9 +1,10 @@
-//! A change that is asked for twice under one key is made once, and answered the same both times.
+//! Idempotency: a change requested twice under one key is made once and answered the same both times.
 //!
-//! A request that changes something may carry a key of its own (`Idempotency-Key`, a UUID; IETF draft
-//! draft-ietf-httpapi-idempotency-key-header-07). Who has not heard the answer sends the same again under the same key. While this program
-//! runs it repeats what it answered. The key is in the file with the change itself, so that a program that was killed in between makes
-//! nothing twice either: it then says that the change was saved (`urn:warm-blend:done`).
+//! A request that changes something may carry a key (`Idempotency-Key`, a UUID; IETF draft
+//! draft-ietf-httpapi-idempotency-key-header-07). A client that never received the answer repeats the request with the
+//! same key and gets the same answer while this program runs. The key is stored in the file in the transaction of the
+//! change, so that a program killed in between does not make the change twice either: it then answers that the change was
+//! saved (`urn:warm-blend:done`).
 
 use std::{future::Future, sync::Arc};
 
@@ -19,7 +20,7 @@ use warm_blend_store::Deed;
 
 use crate::problem::Problem;
 
-/// The header that carries the key.
+/// Header with the key.
 pub const KEY: HeaderName = HeaderName::from_static("idempotency-key");
 
 /// Answers that are kept, and their bytes.
@@ -30,12 +31,12 @@ tokio::task_local! {
     static DEED: Arc<Deed>;
 }
 
-/// What the request at hand is to change, where it has a key.
+/// The change requested under a key, if the current request has one.
 pub fn deed() -> Option<Arc<Deed>> {
     DEED.try_with(Arc::clone).ok()
 }
 
-/// Answers to requests with keys.
+/// Stored answers to requests with keys.
 #[derive(Debug, Clone)]
 pub struct Answers(Arc<Cache<Uuid, Asked, ByBytes>>);
 

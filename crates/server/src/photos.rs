@@ -1,4 +1,4 @@
-//! Photos that colours are being picked from: kept in memory while they are used, never on the disk.
+//! Photos from which colours are being picked: kept in memory while in use, never on disk.
 
 use std::{
     collections::VecDeque,
@@ -13,7 +13,7 @@ const KEPT: usize = 3;
 
 type AtHand = (Uuid, Arc<Photo>);
 
-/// The photos at hand.
+/// Photos in use.
 #[derive(Debug, Clone, Default)]
 pub struct Photos {
     kept: Arc<Mutex<VecDeque<AtHand>>>,
@@ -31,7 +31,7 @@ impl Photos {
         id
     }
 
-    /// One that is still there.
+    /// A photo, if it is still kept.
     pub fn get(&self, id: Uuid) -> Option<Arc<Photo>> {
         let kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
         kept.iter().find(|(known, _)| *known == id).map(|(_, photo)| Arc::clone(photo))

@@ -1,4 +1,4 @@
-//! Errors as RFC 9457 problem documents.
+//! Errors as problem documents (RFC 9457).
 
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
@@ -12,7 +12,7 @@ use warm_blend_piece::BadPiece;
 use warm_blend_store::StoreError;
 use warm_blend_workshop::{Fault, Refusal};
 
-/// What went wrong, for people and for programs (RFC 9457, `application/problem+json`).
+/// An error for people and programs (RFC 9457, `application/problem+json`).
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Problem {
     /// Which kind of problem: `urn:warm-blend:invalid`, `stale`, `in-use`, `unknown`, …
@@ -35,21 +35,21 @@ pub struct Problem {
     missing: Option<Box<Uuid>>,
 }
 
-/// One field at fault.
+/// A faulty field.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct FieldError {
-    /// JSON pointer (RFC 6901) into the body that was sent, such as `/paints/0/parts`.
+    /// JSON pointer (RFC 6901) into the request body, such as `/paints/0/parts`.
     pub pointer: String,
-    /// What is wrong with it and what to write instead.
+    /// Problem and remedy.
     pub detail: String,
 }
 
-/// A mix, a board or a piece that uses a paint.
+/// A mix, board or piece that uses a paint.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct UsedBy {
     /// `mix`, `board` or `piece`.
     pub kind: &'static str,
-    /// Which one.
+    /// Its id.
     pub id: Uuid,
     /// Its name, if it has one.
     pub name: Option<String>,
@@ -68,13 +68,13 @@ impl Problem {
         }
     }
 
-    /// So many pictures were asked for that this one is not drawn.
+    /// The picture was not drawn because too many were requested.
     pub fn too_many_pictures() -> Self {
         let detail = "more pictures were asked for than can be drawn: ask again in a moment";
         Self::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too many pictures at once", detail)
     }
 
-    /// The same with its measures in some units.
+    /// Converts its measures to other units.
     pub fn restated(mut self, units: Units) -> Self {
         self.detail = units.restate(&self.detail);
         for error in &mut self.errors {
@@ -83,17 +83,17 @@ impl Problem {
         self
     }
 
-    /// What was spoken of and is not there.
+    /// The document that was referred to but does not exist.
     pub fn missing(&self) -> Option<Uuid> {
         self.missing.as_deref().copied()
     }
 
-    /// The same as the fault of a field.
+    /// Attributes the problem to a field.
     pub fn at(self, pointer: String) -> Self {
         Self::field(pointer, self.detail)
     }
 
-    /// Fields that make no sense; `detail` repeats them in one text.
+    /// A problem of invalid fields, with `detail` summarising them.
     pub fn invalid(errors: Vec<FieldError>) -> Self {
         let detail = errors.iter().map(|error| error.detail.as_str()).collect::<Vec<_>>().join("; ");
         let status = StatusCode::UNPROCESSABLE_ENTITY;

@@ -1,4 +1,4 @@
-//! Files that are brought, as they come.
+//! Uploaded files.
 
 use axum::{
     body::Bytes,
@@ -8,7 +8,7 @@ use axum::{
 
 use crate::{Workspace, body::read, connections::BODY, problem::Problem, upload_limits::Ticket};
 
-/// A body of any bytes, at most `MOST` of them: a file, with the place it takes at the door.
+/// A body of at most `MOST` bytes, with its place in the upload queue.
 pub struct Raw<const MOST: usize>(pub Bytes, pub Ticket);
 
 impl<const MOST: usize> FromRequest<Workspace> for Raw<MOST> {

@@ -1,15 +1,15 @@
-//! What was made lately and is slow to make: kept for the next who asks.
+//! A cache of recent results that are slow to compute.
 
 use std::fmt;
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
-/// Takes room in memory.
+/// Something whose memory can be measured.
 pub trait Bulky {
     /// How much, bytes.
     fn bytes(&self) -> usize;
 }
 
-/// What was made last, by what it was made of: as much as goes into so many bytes.
+/// A cache of results by their inputs, limited in bytes.
 pub struct Recent<K, T> {
     room: usize,
     kept: Mutex<Vec<Made<K, T>>>,
@@ -21,12 +21,12 @@ struct Made<K, T> {
 }
 
 impl<K: PartialEq, T: Bulky> Recent<K, T> {
-    /// Keeps up to so many bytes.
+    /// A cache of at most this many bytes.
     pub fn within(room: usize) -> Self {
         Self { room, kept: Mutex::default() }
     }
 
-    /// What was made of that, or is made now. What alone would take more than all the room is not kept.
+    /// Returns the cached result or computes it. A result larger than the whole cache is not kept.
     pub fn get<E>(&self, of: K, make: impl FnOnce() -> Result<T, E>) -> Result<Arc<T>, E> {
         if let Some(made) = self.kept().iter().find(|known| known.of == of) {
             return Ok(Arc::clone(&made.made));
@@ -45,7 +45,7 @@ impl<K: PartialEq, T: Bulky> Recent<K, T> {
         Ok(made)
     }
 
-    /// Gives all room back.
+    /// Empties the cache.
     pub fn forget(&self) {
         self.kept().clear();
     }

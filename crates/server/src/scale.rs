@@ -1,6 +1,6 @@
-//! The scale at hand: a connection to something that speaks the line protocol of docs/formats.md, and what has gone in by it.
+//! The scale: a connection that uses the line protocol of docs/formats.md, and what was added according to it.
 //!
-//! The connection is made again whenever it is lost. A stand-in obeys commands as well: pouring, lifting, unplugging.
+//! A lost connection is restored. A simulated scale also accepts commands: pour, lift, unplug.
 
 use std::{
     io::ErrorKind,
@@ -23,7 +23,7 @@ const PATIENCE: Duration = Duration::from_secs(2);
 /// How long to wait before it is tried again.
 const AGAIN: Duration = Duration::from_millis(500);
 
-/// A scale that requests take turns with.
+/// The scale, shared by all requests.
 #[derive(Debug, Clone, Default)]
 pub struct ScaleAtHand {
     now: Arc<Mutex<Now>>,
@@ -37,21 +37,21 @@ struct Now {
     commands: Option<mpsc::UnboundedSender<String>>,
 }
 
-/// How it stands.
+/// Current state of the scale.
 #[derive(Debug, Clone)]
 pub struct ScaleStanding {
-    /// What it calls itself; none where no scale was ever heard.
+    /// Name of the scale; `None` before its first line.
     pub name: Option<String>,
-    /// How the pan is.
+    /// State of the pan.
     pub pan: Pan,
-    /// What has gone in since the last addition, g.
+    /// Amount added since the last recorded addition, g.
     pub net: f64,
-    /// What was wrong with its last line.
+    /// Fault of its last line.
     pub trouble: Option<String>,
 }
 
 impl ScaleStanding {
-    /// True of a stand-in.
+    /// True if it is simulated.
     pub fn simulated(&self) -> bool {
         self.name.as_deref().is_some_and(|name| name.starts_with("simulated"))
     }
@@ -62,7 +62,7 @@ impl ScaleAtHand {
         self.now.lock().unwrap_or_else(PoisonError::into_inner)
     }
 
-    /// How it stands.
+    /// Current state.
     pub fn standing(&self) -> ScaleStanding {
         let now = self.now();
         ScaleStanding {
@@ -73,18 +73,18 @@ impl ScaleAtHand {
         }
     }
 
-    /// Lets `work` do something with what was weighed, undisturbed.
+    /// Runs `work` on the weighing with exclusive access.
     pub fn weighing<R>(&self, work: impl FnOnce(&mut Weighing) -> R) -> R {
         work(&mut self.now().weighing)
     }
 
-    /// Tells a stand-in what happens to it; false where there is none.
+    /// Sends a command to a simulated scale; false if there is none.
     pub fn command(&self, command: String) -> bool {
         let simulated = self.standing().simulated();
         simulated && self.now().commands.as_ref().is_some_and(|commands| commands.send(command).is_ok())
     }
 
-    /// Stays connected to the scale at an address, for as long as the program runs.
+    /// Connects to the scale at an address and stays connected while the program runs.
     pub fn connect(&self, address: SocketAddr) {
         let scale = self.clone();
         tokio::spawn(async move {

@@ -11,21 +11,21 @@ use tokio::task::JoinHandle;
 use crate::connections::{self, Patience};
 use crate::{Workspace, app};
 
-/// A server that is running, until this is dropped.
+/// A running server, until it is dropped.
 #[derive(Debug)]
 pub struct Served {
-    /// Where it listens.
+    /// Its address.
     pub address: SocketAddr,
     task: JoinHandle<()>,
 }
 
-/// Why it does not listen.
+/// Why it cannot listen.
 #[derive(Debug, thiserror::Error)]
 pub enum ServeError {
     /// The port is in use.
     #[error("port {0} is in use; choose another with --port N, or --port 0 for any free one")]
     PortTaken(u16),
-    /// Anything else the system says.
+    /// Any other error of the system.
     #[error("cannot listen on port {port}: {error}")]
     Listen {
         /// The port.
@@ -35,12 +35,12 @@ pub enum ServeError {
     },
 }
 
-/// Listens on 127.0.0.1; port 0 takes a free one.
+/// Listens on 127.0.0.1; port 0 means any free port.
 pub async fn serve(workspace: Workspace, port: u16) -> Result<Served, ServeError> {
     serve_with(workspace, port, Patience::default()).await
 }
 
-/// The same with other patience.
+/// Listens on 127.0.0.1 with other limits.
 pub async fn serve_with(workspace: Workspace, port: u16, patience: Patience) -> Result<Served, ServeError> {
     let listener =
         TcpListener::bind((Ipv4Addr::LOCALHOST, port)).await.map_err(|error| match error.kind() {
@@ -53,13 +53,13 @@ pub async fn serve_with(workspace: Workspace, port: u16, patience: Patience) -> 
 }
 
 impl Served {
-    /// What to open in a browser.
+    /// URL to open in a browser.
     pub fn url(&self) -> String {
         format!("http://{}", self.address)
     }
 
-    /// Serves until the program is asked to stop. Changes are on the disk before they are acknowledged, so there is
-    /// nothing to wait for.
+    /// Serves until the program is asked to stop. Changes are on disk before they are acknowledged, so there is nothing
+    /// to wait for.
     pub async fn until(self, stop: Stop) {
         stop.asked().await;
     }
@@ -71,8 +71,8 @@ impl Drop for Served {
     }
 }
 
-/// What asks the program to stop: Ctrl-C, the system, or a terminal that is closed. Heard from when it is made, so that whoever is told where the program
-/// listens can already stop it.
+/// A request to stop: Ctrl-C, a signal of the system, or a closed terminal. Listens from its creation, so the program can
+/// be stopped as soon as its address is printed.
 #[derive(Debug)]
 pub struct Stop {
     #[cfg(unix)]

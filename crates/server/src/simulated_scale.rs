@@ -1,4 +1,4 @@
-//! A stand-in for a scale: a process of its own that speaks the line protocol of docs/formats.md on a port of this machine.
+//! A simulated scale: a process that speaks the line protocol of docs/formats.md on a port of this machine.
 
 use std::{
     io,
@@ -24,7 +24,7 @@ const UNPLUGGED: Duration = Duration::from_secs(3);
 /// What it calls itself.
 const GREETING: &str = "scale simulated scale";
 
-/// Runs the stand-in on a port of this machine (0: a free one) for as long as the runtime does; says where it listens.
+/// Runs a simulated scale on a port of this machine (0: any free one) while the runtime exists; returns its address.
 pub async fn run(port: u16) -> io::Result<SocketAddr> {
     let listener = TcpListener::bind((Ipv4Addr::LOCALHOST, port)).await?;
     let address = listener.local_addr()?;
@@ -106,16 +106,16 @@ fn obey(command: &str, scale: &mut SimulatedScale) -> Result<(), Unplugged> {
     Ok(())
 }
 
-/// The stand-in as a process beside this one. It ends when this one does, or when it is dropped.
+/// A simulated scale as a child process, which ends with this process or when dropped.
 #[derive(Debug)]
 pub struct Process {
-    /// Where it listens.
+    /// Its address.
     pub address: SocketAddr,
     _child: Child,
 }
 
 impl Process {
-    /// Starts this program a second time, as a scale.
+    /// Starts this program again as a scale.
     pub async fn start() -> io::Result<Self> {
         let mut child = Command::new(std::env::current_exe()?)
             .args(["scale", "--port", "0"])

@@ -40,20 +40,20 @@ const PATIENT: u32 = 20;
 /// The last change of the file.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
 pub(crate) struct Changed {
-    /// How many there were since the program was started.
+    /// Number of changes since the program was started.
     pub count: u64,
-    /// The key it was asked for under, where it had one.
+    /// Key of the request that made it, if it had one.
     pub by: Option<Uuid>,
 }
 
-/// A workspace file that requests take turns with, and what is at hand beside it.
+/// An open workspace file with caches and devices.
 #[derive(Debug, Clone)]
 pub struct Workspace {
     store: Arc<Mutex<Store>>,
     memory: Memory,
     /// What the request at hand is to change.
     deed: Option<Arc<Deed>>,
-    /// Tells whoever listens of changes.
+    /// Notifies listeners of changes.
     pub(crate) changed: watch::Sender<Changed>,
     /// How often anything was asked of the file.
     asked: Arc<AtomicU64>,
@@ -63,17 +63,17 @@ pub struct Workspace {
     pub(crate) heavy: Heavy,
     pub(crate) pictures: Arc<Pictures>,
     pub(crate) look_round: LookRound,
-    /// Whether a stand-in for a camera is at hand.
+    /// True if there is a simulated camera.
     pub(crate) camera: bool,
 }
 
 impl Workspace {
-    /// Opens or makes the file, and sees to it that there is a piece to work on.
+    /// Opens or creates a workspace file, with at least one piece.
     pub fn open(path: &Path) -> Result<Self, OpenError> {
         Self::open_and(path, |_| Ok(()))
     }
 
-    /// Makes a new file that holds the demo.
+    /// Creates a file with the demo.
     pub fn demo(path: &Path) -> Result<Self, OpenError> {
         let workspace = Self::open_and(path, crate::demo::fill)?;
         Ok(Self { camera: true, reader: ReaderAtHand::of_demo(), ..workspace })
@@ -100,22 +100,22 @@ impl Workspace {
         })
     }
 
-    /// What the painter should hear of the file.
+    /// Notices about the file for the painter.
     pub fn notices(&self) -> Vec<Notice> {
         self.store().notices()
     }
 
-    /// Reports every SQL statement as it begins; see [`Store::trace_statements`].
+    /// Reports every SQL statement as it starts; see [`Store::trace_statements`].
     pub fn trace_statements(&self, report: fn(TraceEvent<'_>)) {
         self.store().trace_statements(report);
     }
 
-    /// Brings everything that was kept into the file itself.
+    /// Writes everything back to the file itself.
     pub fn write_back(&self) -> Result<(), StoreError> {
         self.store().write_back()
     }
 
-    /// Runs a read or a change off the threads that answer requests, because it waits for the disk.
+    /// Runs a read or a change on a blocking thread, because it waits for the disk.
     pub(crate) async fn with<R: Send + 'static, E: Into<Problem> + 'static>(
         &self,
         work: impl FnOnce(&mut Store) -> Result<R, E> + Send + 'static,
@@ -123,7 +123,7 @@ impl Workspace {
         self.off_thread(move |workspace| workspace.turn(work)).await
     }
 
-    /// The same with what is known of the shelf, after the work is done. It is computed while others use the file.
+    /// Runs a read or a change and returns the resulting estimate of the shelf, computed while others use the file.
     pub(crate) async fn with_shelf<R: Send + 'static, E: Into<Problem> + 'static>(
         &self,
         work: impl FnOnce(&mut Store) -> Result<R, E> + Send + 'static,
@@ -149,7 +149,7 @@ impl Workspace {
         tokio::task::spawn_blocking(move || on_one_thread(|| memory.in_full()));
     }
 
-    /// What is known of the shelf once everything was learnt from: for what lasts longer than a look.
+    /// The estimate with everything learned, for answers that last.
     pub(crate) async fn shelf_in_full(&self) -> Result<Arc<Remembered>, Problem> {
         let shelf = self.shelf().await?;
         if shelf.pending_readings() == 0 {
@@ -158,13 +158,13 @@ impl Workspace {
         self.off_thread(|workspace| Ok(workspace.memory.in_full()?.unwrap_or(shelf))).await
     }
 
-    /// What is known of the shelf now.
+    /// The current estimate of the shelf.
     pub(crate) async fn shelf(&self) -> Result<Arc<Remembered>, Problem> {
         let ((), shelf) = self.with_shelf(|_| Ok::<_, Problem>(())).await?;
         Ok(shelf)
     }
 
-    /// Answers a question about the shelf.
+    /// Answers a question about the shelf on a blocking thread.
     pub(crate) async fn ask<R: Send + 'static>(
         &self,
         question: impl FnOnce(&ShelfSnapshot) -> Result<R, Refusal> + Send + 'static,
@@ -173,13 +173,12 @@ impl Workspace {
         off_thread(move || Ok(question(&shelf)?)).await.map(Json)
     }
 
-    /// Stays connected to a scale that speaks the line protocol of docs/formats.md.
+    /// Connects to a scale that speaks the line protocol of docs/formats.md.
     pub fn connect_scale(&self, address: std::net::SocketAddr) {
         self.scale.connect(address);
     }
 
-    /// Sees to it that the file alone holds everything, with what was learnt, and no photo that nothing speaks of, as soon as
-    /// nobody has asked anything for a while.
+    /// Once the program is idle, writes everything back to the file, saves what was learned, and frees unused photos.
     pub fn tidy_when_idle(&self) {
         let workspace = self.clone();
         tokio::spawn(async move {
@@ -206,8 +205,8 @@ impl Workspace {
         self.store().keep_learnt(&all, new)
     }
 
-    /// Looks over all of the file once, as soon as nobody has asked anything for a while: an index that does not agree with its table is
-    /// not seen when a file is opened.
+    /// Once the program is idle, checks the whole file: opening a file does not reveal an index that disagrees with its
+    /// table.
     pub fn look_deep(&self) {
         let workspace = self.clone();
         tokio::spawn(async move {
@@ -220,9 +219,9 @@ impl Workspace {
         });
     }
 
-    /// Computes what would have to be waited for, so that what is asked first is answered as soon as what is asked later: what is
-    /// known of the shelf and, beside whatever else is asked, how true predictions were and how the pots of the log look; the marks and the
-    /// relief that boards are drawn with once nobody has asked anything for a while, because the first screen comes first.
+    /// Prepares slow results in advance, so that first requests are as quick as later ones: the estimate of the shelf,
+    /// prediction accuracy and the look of the log's pots; and once idle, because the first screen comes first, the marks
+    /// and the relief of boards.
     pub fn make_ready(&self) {
         let workspace = self.clone();
         // What fails now fails with words where somebody waits for it.

@@ -1,4 +1,4 @@
-//! Files and photos: what takes much memory is taken in turns, so that however many come at once, there is room for them.
+//! Upload limits: files and photos that take much memory are processed in turn, so that any number can arrive at once.
 
 use std::sync::Arc;
 
@@ -13,14 +13,14 @@ const AT_THE_DOOR: usize = 3;
 /// How many are read or written at a time. A photo counts for all of them: one takes some hundred megabytes.
 const ON_THE_TABLE: usize = 2;
 
-/// Where they wait for their turn.
+/// The queue of uploads.
 #[derive(Debug, Clone)]
 pub struct Heavy {
     door: Arc<Semaphore>,
     table: Arc<Semaphore>,
 }
 
-/// A place at the door, given back when it is dropped.
+/// A place in the queue, returned when dropped.
 #[derive(Debug)]
 pub struct Ticket {
     _held: OwnedSemaphorePermit,
@@ -33,13 +33,13 @@ impl Default for Heavy {
 }
 
 impl Heavy {
-    /// A place for what is about to come.
+    /// A place for an upload.
     pub async fn place(&self) -> Result<Ticket, Problem> {
         let held = Arc::clone(&self.door).acquire_owned().await.map_err(|_| Problem::internal())?;
         Ok(Ticket { _held: held })
     }
 
-    /// Works on a file, two at a time.
+    /// Processes a file, at most two at a time.
     pub async fn file<R: Send + 'static>(
         &self,
         work: impl FnOnce() -> Result<R, Problem> + Send + 'static,
@@ -47,7 +47,7 @@ impl Heavy {
         self.taking(1, work).await
     }
 
-    /// Works on a photo, one at a time.
+    /// Processes a photo, one at a time.
     pub async fn photo<R: Send + 'static>(
         &self,
         work: impl FnOnce() -> Result<R, Problem> + Send + 'static,

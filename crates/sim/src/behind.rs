@@ -1,4 +1,4 @@
-//! A virtual tin behind a paint that a painter wrote down, so that the simulated reader has something to read.
+//! The virtual tin behind a painter's paint, for the simulated reader.
 
 use nalgebra::{DMatrix, DVector};
 use rand::{Rng, SeedableRng, seq::SliceRandom};
@@ -19,10 +19,10 @@ const MOST: f64 = 1.2;
 const LEAST: f64 = 1e-5;
 
 impl VirtualPaint {
-    /// A tin of invented pigments whose masstone comes as near to `chip` as pigments chosen by `seed` can: the same seed
-    /// gives the same tin. What else is true of it nobody has written down.
+    /// A tin of invented pigments, chosen by `seed`, whose masstone is as near to `chip` as possible; the same seed gives
+    /// the same tin. Nothing else about it is recorded anywhere.
     ///
-    /// Where the painter says how many coats it needs, it truly needs about as many.
+    /// If the painter states how many coats it needs, it really needs about as many.
     pub fn behind(name: &str, class: Class, chip: Lab, coats: Option<CoatsToHide>, seed: u64) -> Self {
         if let Some(medium) = Self::medium(name, class) {
             return medium;

@@ -1,6 +1,6 @@
-//! A camera that is not there: invented finishes on a panel, seen in lights that lie as shop windows do, each with a white card.
+//! A simulated camera: invented finishes on a panel, each with a white card, in lights like those of shop windows.
 //!
-//! It is settled to its light somewhat less than an eye in a room, exposes a little low, and the light falls off from one side.
+//! Its white balance adapts less than an eye does, it underexposes a little, and the light falls off towards one side.
 
 use palette::encoding::{FromLinear, IntoLinear, Srgb as Coding};
 use warm_blend_board::{Below, Family, Ground, GroundKind, Place, Share, Stack, Technique};
@@ -25,14 +25,14 @@ const CARD_REFLECTS: f64 = 0.9;
 /// What is done, in which code, and with how many parts of a medium.
 type Coat = (Technique, [u8; 3], Option<(Class, f64)>);
 
-/// Something that stands before the camera.
+/// A scene in front of the camera.
 #[derive(Debug, Clone, Copy)]
 pub struct Scene {
     /// Stable identifier.
     pub id: &'static str,
-    /// In words.
+    /// Name.
     pub name: &'static str,
-    /// The light it stands in.
+    /// Light.
     pub light: Light,
     ground: GroundKind,
     coats: &'static [Coat],
@@ -40,7 +40,7 @@ pub struct Scene {
     aged: &'static [(Age, f64)],
 }
 
-/// What can be taken.
+/// All scenes.
 pub const SCENES: [Scene; 5] = [
     Scene {
         id: "window",
@@ -106,19 +106,19 @@ pub const SCENES: [Scene; 5] = [
 ];
 
 impl Scene {
-    /// One by its id.
+    /// Finds a scene by its id.
     pub fn find(id: &str) -> Option<&'static Scene> {
         SCENES.iter().find(|scene| scene.id == id)
     }
 
-    /// What most of its flats are, in daylight.
+    /// Main colour of its flat surfaces, in daylight.
     pub fn mostly(&self) -> Option<Lab> {
         let stack = self.stack()?;
         let seen = stack.seen(Place::Field, stack.len(), FilmState::Dry);
         seen.states.first().map(|state| Seen::of(&state.seen, Light::Daylight).lab)
     }
 
-    /// The middle of its card, as shares of the picture's width.
+    /// Centre of its card, as shares of the picture's width.
     pub fn card(&self) -> (f64, f64) {
         let high = f64::from(SIZE.1) / f64::from(SIZE.0);
         (0.5 * (CARD[0] + CARD[2]), 0.5 * (CARD[1] + CARD[3]) * high)
@@ -146,7 +146,7 @@ impl Scene {
         Some(stack)
     }
 
-    /// A picture of it; the same each time. None where it is of paints that cannot be.
+    /// A picture of it, the same each time; `None` if its paints are impossible.
     pub fn taken(&self) -> Option<Picture> {
         let stack = self.stack()?;
         let by = self.coats.iter().map(|(technique, ..)| Mark::By(*technique));

@@ -1,4 +1,4 @@
-//! A painter whose hand is not the table's, and the boards that it paints.
+//! A virtual painter whose hand differs from the table, and boards painted by it.
 
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
@@ -19,7 +19,7 @@ const BY_PLACE: f64 = 0.1;
 /// Sd of what is seen at a spot against its place: paint is uneven.
 const UNEVEN: f64 = 0.03;
 
-/// A hand: the same in every board that it paints.
+/// A hand, the same on every board.
 #[derive(Debug, Clone)]
 pub struct VirtualHand {
     /// By technique.
@@ -28,7 +28,7 @@ pub struct VirtualHand {
     rough: Vec<f64>,
 }
 
-/// A strip that it has painted.
+/// A painted strip.
 #[derive(Debug, Clone)]
 pub struct VirtualBoard {
     stack: Stack,
@@ -36,7 +36,7 @@ pub struct VirtualBoard {
 }
 
 impl VirtualHand {
-    /// The hand of a seed.
+    /// A hand from a seed.
     pub fn new(seed: u64) -> Self {
         let mut chance = ChaCha8Rng::seed_from_u64(seed);
         let mut normal = || -> f64 { StandardNormal.sample(&mut chance) };
@@ -52,17 +52,17 @@ impl VirtualHand {
         Self { habits: habits.into(), rough: rough.into() }
     }
 
-    /// How rough it leaves a technique, against what is said.
+    /// Factor on the texture of a technique.
     pub fn roughness(&self, technique: Technique) -> f64 {
         self.rough[technique as usize]
     }
 
-    /// How it does a technique, place by place.
+    /// Bias in a technique, by place.
     pub fn habit(&self, technique: Technique) -> &ByPlace<HandBias> {
         &self.habits[technique as usize]
     }
 
-    /// Paints a strip of a board. None of a strip that is not there, or with a tin that is not.
+    /// Paints a strip of a board; `None` if the strip or one of its tins does not exist.
     pub fn paint<'a>(
         &self,
         board: &Board,
@@ -94,12 +94,12 @@ impl VirtualHand {
 }
 
 impl VirtualBoard {
-    /// What is truly seen from across the room at a kind of place.
+    /// True reflectance from across the room at a kind of place.
     pub fn truth(&self, place: Place, state: FilmState) -> Reflectance {
         self.stack.seen(place, self.stack.len(), state).from_afar()
     }
 
-    /// A spot of it for the reader: each is a little lighter or darker than its place.
+    /// A spot for the reader, each a little lighter or darker than its place.
     pub fn spot(&mut self, place: Place, state: FilmState) -> VirtualSample {
         let truth = self.truth(place, state);
         let uneven: f64 = StandardNormal.sample(&mut self.unevenness);

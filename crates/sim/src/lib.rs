@@ -1,21 +1,21 @@
-//! A workshop that is not there: virtual paints of invented pigments, a colour reader that reads them, and a scale.
+//! A virtual workshop: paints of invented pigments, a colour reader, a camera and a scale.
 //!
-//! The paints here have what the engine can only estimate: absorption and scattering that change with wavelength, a
-//! surface and voids of their own. The engine predicts, this crate answers, and the error is measured
-//! (`tests/sim/closed_loop.rs`). The engine cannot cheat: no crate of it depends on this one.
+//! These paints have what the engine can only estimate: absorption and scattering that vary with wavelength, a surface
+//! and air of their own. The engine predicts, this crate answers, and the error is measured (`tests/sim/closed_loop.rs`).
+//! The engine cannot cheat, because no crate of it depends on this one.
 //!
-//! The physics of the truth is the published one, as in the engine (Kubelka and Munk, Duncan, Saunderson); what differs is
-//! that nothing is simplified to what a painter can know.
+//! The physics is the same published theory as in the engine (Kubelka and Munk, Duncan, Saunderson), but nothing is
+//! simplified to what a painter can know.
 //!
-//! | what | where |
+//! | object | where |
 //! |---|---|
 //! | sixteen invented pigments | [`Pigment`] |
 //! | 44 tins made of them | [`tins`], [`VirtualPaint`] |
-//! | a tin behind any paint a painter writes down | [`VirtualPaint::behind`] |
-//! | a painter whose hand is not the table's, and the boards it paints | [`VirtualHand`], [`VirtualBoard`] |
+//! | a tin behind any paint of a painter | [`VirtualPaint::behind`] |
+//! | a painter whose hand differs from the table, and its boards | [`VirtualHand`], [`VirtualBoard`] |
 //! | a reader with noise, drift and a dirty window | [`SimulatedReader`] |
-//! | a camera before invented finishes, in lights that lie | [`Scene`] |
-//! | a scale with noise, drift, a pot to lift and a hand that pours | [`SimulatedScale`] |
+//! | a camera in front of invented finishes | [`Scene`] |
+//! | a scale with noise and drift, and a pot to lift | [`SimulatedScale`] |
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]

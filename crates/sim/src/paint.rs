@@ -1,4 +1,4 @@
-//! Virtual paints, and samples of them as a painter would lay them out.
+//! Virtual paints, and samples of them.
 
 use warm_blend_paint::{
     Class, CoatsToHide, FilmState, Material, Microns, Optics, Parts, SurfaceReflection, chart_black,
@@ -8,24 +8,24 @@ use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Srgb, Xyz, on_screen, 
 
 use crate::Pigment;
 
-/// A tin whose inside is known here, and nowhere else.
+/// A tin whose contents are known only here.
 #[derive(Debug, Clone, PartialEq)]
 pub struct VirtualPaint {
-    /// What is written on it.
+    /// Label.
     pub name: String,
-    /// What kind of product it is.
+    /// Class of product.
     pub class: Class,
     pub(crate) truth: Material,
 }
 
-/// What is laid out for the reader.
+/// A sample for the reader.
 #[derive(Debug, Clone)]
 pub struct VirtualSample {
     truth: Reflectance,
 }
 
 impl VirtualPaint {
-    /// A tin of pigments at some loads in a clear vehicle, with a surface and voids of its own (α, φ).
+    /// A tin of pigments at given loads in a clear vehicle, with a surface α and air φ.
     pub fn new(name: &str, class: Class, pigments: &[(Pigment, f64)], [alpha, voids]: [f64; 2]) -> Self {
         let (mut k, mut s) = ([0.02; BANDS], [0.02; BANDS]);
         for (pigment, load) in pigments {
@@ -48,21 +48,21 @@ impl VirtualPaint {
         Self { name: name.to_owned(), class, truth }
     }
 
-    /// A medium, which is what its class says.
+    /// A medium, with the optics of its class.
     pub fn medium(name: &str, class: Class) -> Option<Self> {
         let truth = Material::of(class, None, None).ok().filter(|_| class.is_medium())?;
         Some(Self { name: name.to_owned(), class, truth })
     }
 
-    /// The same paint with so many times the pigment: its colour stays, its strength does not.
+    /// The same paint with this factor on its pigments: the same colour, another strength.
     pub(crate) fn richer(mut self, times: f64) -> Self {
         let optics = &self.truth.optics;
         self.truth.optics = Optics::new(optics.k().map(|k| k * times), optics.s().map(|s| s * times));
         self
     }
 
-    /// The same paint with a little more or less absorption in each band, so that its masstone comes nearer to a colour: by as
-    /// much as the smoothest curves of the two differ.
+    /// The same paint with absorption adjusted in each band, by as much as the smoothest curves of the two colours
+    /// differ, so that its masstone comes closer to a colour.
     pub(crate) fn nearer(mut self, chip: Lab) -> Self {
         let seen = self.masstone();
         let own = Lab::of(Xyz::of(&seen, Light::Daylight), Light::Daylight.white());
@@ -81,17 +81,17 @@ impl VirtualPaint {
         self
     }
 
-    /// The true dry masstone.
+    /// True dry masstone.
     pub fn masstone(&self) -> Reflectance {
         self.truth.masstone()
     }
 
-    /// How many coats it truly takes to hide black and white.
+    /// True number of coats that hide black and white.
     pub fn coats_to_hide(&self) -> Option<CoatsToHide> {
         self.truth.coats_to_hide()
     }
 
-    /// The 8-bit code its maker would print.
+    /// 8-bit code that its maker would print.
     pub fn code(&self) -> Srgb {
         on_screen(
             Xyz::of(&self.masstone(), Light::Daylight),
@@ -103,7 +103,7 @@ impl VirtualPaint {
 }
 
 impl VirtualSample {
-    /// A sample of this reflectance, whatever it is made of.
+    /// A sample of this reflectance.
     pub fn measured(truth: Reflectance) -> Self {
         Self::of(truth)
     }
@@ -112,23 +112,23 @@ impl VirtualSample {
         Self { truth }
     }
 
-    /// Parts stirred together and brushed out, thick, in some state.
+    /// A thick sample of these parts in a state.
     pub fn thick(of: &[(Parts, &VirtualPaint)], state: FilmState) -> Option<Self> {
         Some(Self::of(stirred(of)?.in_state(state).masstone()))
     }
 
-    /// The same as a dry film over the black and over the white half of a chart.
+    /// A dry film over the black and the white half of a chart.
     pub fn drawdown(of: &[(Parts, &VirtualPaint)], wet: Microns) -> Option<[Self; 2]> {
         let truth = stirred(of)?;
         Some([chart_black(), chart_white()].map(|half| Self::of(truth.film(wet, half))))
     }
 
-    /// The true reflectance.
+    /// True reflectance.
     pub fn reflectance(&self) -> Reflectance {
         self.truth
     }
 
-    /// The true colour in daylight.
+    /// True colour in daylight.
     pub fn lab(&self) -> Lab {
         Lab::of(Xyz::of(&self.reflectance(), Light::Daylight), Light::Daylight.white())
     }

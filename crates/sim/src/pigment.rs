@@ -1,4 +1,4 @@
-//! Invented pigments. Each absorbs in an edge or in bands and scatters by its own law; none is a real one.
+//! Invented pigments. Each absorbs at an edge or in bands and scatters by its own law; none is real.
 
 use std::sync::LazyLock;
 use strum::VariantArray as _;
@@ -29,11 +29,11 @@ pub enum Pigment {
 
 /// How absorption runs over the spectrum, 1/mm.
 enum Absorbs {
-    /// From `height` at short waves to nothing at long ones, half-way at `at` nm, over about four `width`s.
+    /// Falls from `height` at short wavelengths to zero at long ones, half-way at `at` nm, over about four `width`s.
     Edge { height: f64, at: f64, width: f64 },
-    /// A bell.
+    /// A bell curve.
     Band { height: f64, at: f64, width: f64 },
-    /// The same everywhere.
+    /// Constant.
     Flat(f64),
 }
 use Absorbs::{Band, Edge, Flat};
@@ -52,7 +52,7 @@ impl Absorbs {
 }
 
 impl Pigment {
-    /// All of them.
+    /// All pigments.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// What absorbs; S at 550 nm, 1/mm; and the power of the wavelength by which S falls.

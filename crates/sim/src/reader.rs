@@ -1,4 +1,4 @@
-//! A colour reader that reads virtual samples, with the faults of a real one.
+//! A simulated colour reader with the faults of a real one.
 
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
@@ -9,12 +9,12 @@ use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference};
 
 use crate::VirtualSample;
 
-/// What the reader's window looks like.
+/// State of the reader's window.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Window {
-    /// Wiped.
+    /// Clean.
     Clean,
-    /// With a smear of white on it: everything reads paler.
+    /// With a smear of white: every reading is too pale.
     Smeared,
 }
 
@@ -29,7 +29,7 @@ const DRIFT: f64 = 0.0001;
 /// Readings after which it asks for calibration.
 const CALIBRATION_LASTS: u32 = 500;
 
-/// A stand-in for a colour reader. It gives spectra, or only colours.
+/// A simulated colour reader, for spectra or colours only.
 #[derive(Debug)]
 pub struct SimulatedReader {
     noise: ChaCha8Rng,
@@ -40,7 +40,7 @@ pub struct SimulatedReader {
 }
 
 impl SimulatedReader {
-    /// A reader whose noise follows from `seed`; `spectra` says whether it gives curves.
+    /// A reader with noise from `seed`; `spectra` makes it give curves.
     pub fn new(seed: u64, spectra: bool) -> Self {
         Self {
             noise: ChaCha8Rng::seed_from_u64(seed),
@@ -51,12 +51,12 @@ impl SimulatedReader {
         }
     }
 
-    /// Puts it on a sample.
+    /// Places it on a sample.
     pub fn put_on(&mut self, sample: VirtualSample) {
         self.under = Some(sample);
     }
 
-    /// Smears or wipes its window.
+    /// Smears or cleans its window.
     pub fn set_window(&mut self, window: Window) {
         self.window = window;
     }

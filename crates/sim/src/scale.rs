@@ -1,4 +1,4 @@
-//! A scale with a pot on it, with the faults of a real one.
+//! A simulated scale with the faults of a real one.
 
 use rand::SeedableRng;
 use rand_chacha::ChaCha8Rng;
@@ -19,7 +19,7 @@ const DRIFT: f64 = 0.004;
 const HAND_SHARE: f64 = 0.01;
 const HAND: f64 = 0.08;
 
-/// A stand-in for a scale. It shows tenths of a gram.
+/// A simulated scale that shows tenths of a gram.
 #[derive(Debug)]
 pub struct SimulatedScale {
     noise: ChaCha8Rng,
@@ -34,7 +34,7 @@ pub struct SimulatedScale {
 }
 
 impl SimulatedScale {
-    /// A tared scale with an empty pot on it, whose noise follows from `seed`.
+    /// A tared scale with an empty pot, with noise from `seed`.
     pub fn new(seed: u64) -> Self {
         Self {
             noise: ChaCha8Rng::seed_from_u64(seed),
@@ -56,7 +56,7 @@ impl SimulatedScale {
         on - self.zero + self.drift
     }
 
-    /// Pours: about so much goes in, as by a hand. Beside the scale nothing changes on it.
+    /// Pours about this much, as by hand. Without the pot on it, the scale does not react.
     pub fn pour(&mut self, grams: f64) {
         let (share, off) = (self.normal() * HAND_SHARE, self.normal() * HAND);
         self.inside += (grams * (1.0 + share) + off.clamp(-0.5 * grams, 0.5 * grams)).max(0.0);
@@ -67,29 +67,29 @@ impl SimulatedScale {
         self.inside = 0.0;
     }
 
-    /// Lifts the pot off.
+    /// Lifts the pot.
     pub fn lift(&mut self) {
         self.lifted = true;
     }
 
-    /// Puts it back.
+    /// Puts the pot back.
     pub fn put_back(&mut self) {
         self.lifted = false;
     }
 
-    /// Sets what it shows now to nothing.
+    /// Sets the scale to zero.
     pub fn tare(&mut self) {
         self.zero += self.truth();
         self.needle = 0.0;
         self.rested = 0.0;
     }
 
-    /// What is in the pot in truth, g.
+    /// True contents of the pot, g.
     pub fn inside(&self) -> f64 {
         self.inside
     }
 
-    /// Lets some time pass, s, and reads the needle.
+    /// Lets some seconds pass and reads the scale.
     pub fn after(&mut self, seconds: f64) -> ScaleLine {
         self.drift += self.normal() * DRIFT * seconds.sqrt();
         let truth = self.truth();

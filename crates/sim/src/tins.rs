@@ -1,4 +1,5 @@
-//! A shelf of virtual tins: whites, deep colours, strong reds and greens, near-blacks, of every class that has a colour.
+//! A shelf of virtual tins: whites, deep colours, strong reds and greens and near-blacks, in every class that has a
+//! colour.
 
 use warm_blend_paint::Class::{AcrylicCraft, Chalk, Clay, GelStain, LatexSatin, Mineral, Primer, Shellac};
 

@@ -6,19 +6,19 @@ use crate::Xyz;
 const CAT16: [[f64; 3]; 3] =
     [[0.401288, 0.650173, -0.051461], [-0.250268, 1.204414, 0.045854], [-0.002079, 0.048952, 0.953127]];
 
-/// How fully the eye has settled into a light, 0 (not at all) to 1 (white looks white).
+/// How completely the eye has adapted to a light: 0 not at all, 1 so that white looks white.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Degree(f64);
 
 impl Degree {
-    /// Settled completely.
+    /// Fully adapted.
     pub const FULL: Degree = Degree(1.0);
 
-    /// Not settled at all: the raw stimulus.
+    /// Not adapted at all: the raw stimulus.
     pub const NONE: Degree = Degree(0.0);
 
-    /// The degree an eye reaches under an adapting luminance in cd/m², in an average surround:
-    /// D = 1 − exp((−L_A − 42)/92)/3.6 (CIE 248:2022, with F = 1). Negative and NaN luminances are read as 0.
+    /// Degree of adaptation that an eye reaches under an adapting luminance in cd/m², in an average surround: D = 1 −
+    /// exp((−L_A − 42)/92)/3.6 (CIE 248:2022, with F = 1). Treats negative and NaN luminances as 0.
     pub fn under(luminance: f64) -> Self {
         Degree((1.0 - ((-luminance.max(0.0) - 42.0) / 92.0).exp() / 3.6).clamp(0.0, 1.0))
     }
@@ -29,8 +29,8 @@ impl Degree {
     }
 }
 
-/// The colour that looks beside `to` as `colour` looks beside `from`, to an eye settled by `degree`.
-/// Von Kries scaling of CAT16 responses; both whites have Y = 1.
+/// Corresponding colour: looks under `to` as `colour` looks under `from`, to an eye adapted by `degree`. Scales CAT16
+/// responses by von Kries; both whites have Y = 1.
 pub fn adapt(colour: Xyz, from: Xyz, to: Xyz, degree: Degree) -> Xyz {
     let [seen, from, to] = [colour, from, to].map(|xyz| times(&CAT16, xyz.as_array()));
     let adapted = std::array::from_fn(|i| seen[i] * (degree.0 * to[i] / from[i] + 1.0 - degree.0));

@@ -4,7 +4,7 @@ use palette::color_difference::Ciede2000;
 
 use crate::Lab;
 
-/// A CIEDE2000 difference, ΔE00: about 0.5 is the least a trained eye finds side by side, 1 a hair, 5 plain.
+/// A CIEDE2000 colour difference, ΔE00. A trained eye just finds 0.5 side by side; 1 is slight, 5 is obvious.
 #[derive(Debug, Clone, Copy, PartialEq, PartialOrd)]
 pub struct Difference(f64);
 

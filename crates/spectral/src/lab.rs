@@ -5,14 +5,14 @@
 //! f(t) = ∛t above (6/29)³, else (841/108) t + 4/29
 //! ```
 //!
-//! (ISO/CIE 11664-4.) Written out here, because here the white is a value, one of seven, where colour libraries fix
-//! it by type; and because every search for a mix comes through here.
+//! (ISO/CIE 11664-4.) Written out here rather than taken from a library for two reasons: the white is one of seven and
+//! known only at run time, and every search for a mix calls this.
 
 use palette::white_point::D65;
 
 use crate::Xyz;
 
-/// CIE 1976 L\*a\*b\* relative to a white that goes with it (ISO/CIE 11664-4).
+/// CIE 1976 L\*a\*b\* colour. The white it is relative to is not stored (ISO/CIE 11664-4).
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Lab {
     /// Lightness, 0 black to 100 white.
@@ -24,13 +24,13 @@ pub struct Lab {
 }
 
 impl Lab {
-    /// Lab of a colour as seen beside `white`. Total for any finite colour; negative XYZ follow the linear part.
+    /// Lab of a colour relative to `white`. Defined for every finite colour; negative XYZ follow the linear part.
     pub fn of(colour: Xyz, white: Xyz) -> Self {
         let [x, y, z] = [colour.x / white.x, colour.y / white.y, colour.z / white.z].map(lab_f);
         Self { l: 116.0 * y - 16.0, a: 500.0 * (x - y), b: 200.0 * (y - z) }
     }
 
-    /// The XYZ of this Lab beside `white`: the inverse of [`Lab::of`].
+    /// XYZ of this Lab relative to `white`: the inverse of [`Lab::of`].
     pub fn to_xyz(self, white: Xyz) -> Xyz {
         let y = (self.l + 16.0) / 116.0;
         let [x, y, z] = [y + self.a / 500.0, y, y - self.b / 200.0].map(lab_f_inverse);
@@ -42,12 +42,12 @@ impl Lab {
         self.a.hypot(self.b)
     }
 
-    /// Hue angle h_ab in degrees, 0..360 from the red axis through yellow; 0 for a grey.
+    /// Hue angle h_ab in degrees, 0..360, from the red axis towards yellow; 0 for a grey.
     pub fn hue(self) -> f64 {
         self.b.atan2(self.a).to_degrees().rem_euclid(360.0)
     }
 
-    /// The same lightness and hue at `share` of the chroma.
+    /// A colour of the same lightness and hue with `share` of the chroma.
     pub fn with_chroma_scaled(self, share: f64) -> Self {
         Self { l: self.l, a: self.a * share, b: self.b * share }
     }
@@ -60,18 +60,18 @@ impl Lab {
 /// Where the cube root gives way to a straight line: δ = 6/29.
 const DELTA: f64 = 6.0 / 29.0;
 
-/// f of CIELAB (CIE 15:2018, 8.2.1): a cube root, and for dark colours the straight line that goes on from it. `t` is X, Y or Z over
-/// that of the white; total.
+/// f of CIELAB (CIE 15:2018, 8.2.1): a cube root, continued by a straight line for dark colours. `t` is X, Y or Z divided
+/// by that of the white; any finite value is allowed.
 pub fn lab_f(t: f64) -> f64 {
     if t > DELTA * DELTA * DELTA { cube_root(t) } else { t / (3.0 * DELTA * DELTA) + 4.0 / 29.0 }
 }
 
-/// The inverse of [`lab_f`]; below 4/29 it is below nothing.
+/// Inverse of [`lab_f`]; negative for arguments below 4/29.
 pub fn lab_f_inverse(f: f64) -> f64 {
     if f > DELTA { f * f * f } else { 3.0 * DELTA * DELTA * (f - 4.0 / 29.0) }
 }
 
-/// The slope of [`lab_f`]; it falls with `t`.
+/// Derivative of [`lab_f`], which decreases with `t`.
 pub fn lab_f_slope(t: f64) -> f64 {
     if t > DELTA * DELTA * DELTA { 1.0 / (3.0 * cube_root(t).powi(2)) } else { 1.0 / (3.0 * DELTA * DELTA) }
 }

@@ -1,12 +1,12 @@
 //! Colour arithmetic on reflectance curves.
 //!
-//! A paint surface is a [`Reflectance`]: 36 numbers, 380–730 nm by 10 nm. Everything a person sees of it
-//! follows: its [`Xyz`] in a [`Light`], its [`Lab`] relative to that light's white, how different it looks
-//! from another ([`difference()`]), and what a screen has to show so that it looks the same ([`on_screen()`]).
-//! The way back, from a colour to a plausible curve, is [`smoothest()`].
+//! A painted surface is a [`Reflectance`]: 36 numbers, 380–730 nm in steps of 10 nm. Everything a person sees follows
+//! from it: its [`Xyz`] in a [`Light`], its [`Lab`] relative to that light's white, how much it differs from another
+//! colour ([`difference()`]), and what a screen must show to look the same ([`on_screen()`]). [`smoothest()`] goes the
+//! other way, from a colour to a plausible curve.
 //!
-//! What this crate leaves out: paint. It knows nothing of mixing, films, gloss or hiding; that is the job of
-//! the crate above. It also leaves out viewing angle, fluorescence and the 10° observer.
+//! This crate knows nothing of paint: mixing, films, gloss and hiding belong to the crate above. It also leaves out
+//! viewing angle, fluorescence and the 10° observer.
 //!
 //! Values are `f64`. XYZ are normalised so that the white of the light has Y = 1; L\*, a\*, b\* have their usual
 //! scale (0–100).

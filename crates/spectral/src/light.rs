@@ -1,4 +1,4 @@
-//! The seven lights a piece is judged in.
+//! The seven lights in which a piece is judged.
 //!
 //! | light | standard | why it is here |
 //! |---|---|---|
@@ -21,7 +21,7 @@ use strum::VariantArray as _;
 
 use crate::{BANDS, Reflectance, Xyz};
 
-/// A light to look at colours in.
+/// A light in which colours are viewed.
 #[derive(
     Debug,
     Clone,
@@ -57,7 +57,7 @@ pub enum Light {
 }
 
 impl Light {
-    /// All seven, in the order they are offered.
+    /// All seven lights, in the order in which they are offered.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
     /// Short identifier, as used in addresses and files: `north-shade`.
@@ -78,7 +78,7 @@ impl Light {
         }
     }
 
-    /// The same where there is room for one word: `North`.
+    /// One-word name, for narrow places: `North`.
     pub const fn short_name(self) -> &'static str {
         match self {
             Light::Daylight => "Daylight",
@@ -109,7 +109,7 @@ impl Light {
         TABLES[self as usize].white
     }
 
-    /// The weighting table: three rows (X, Y, Z) of 36 bands, no unit; the row sums are the white.
+    /// Weighting table: three rows (X, Y, Z) of 36 bands, no unit; each row adds up to that value of the white.
     pub const fn weights(self) -> &'static [[f64; BANDS]; 3] {
         &TABLES[self as usize].rows
     }

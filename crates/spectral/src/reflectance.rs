@@ -1,6 +1,6 @@
-//! The reflectance curve: what share of the light of each wavelength comes back.
+//! Reflectance curve: the share of the light of each wavelength that a surface returns.
 
-/// How many bands a curve has.
+/// Number of bands in a curve.
 pub const BANDS: usize = 36;
 
 /// Centre of band `i` in nm: 380, 390, … 730.
@@ -12,18 +12,18 @@ pub const fn wavelength(i: usize) -> u32 {
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Reflectance([f64; BANDS]);
 
-/// A value that is no reflectance.
+/// A value that is not a reflectance.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 #[error("reflectance at {nm} nm is {value}: it must be between 0 and 1")]
 pub struct NotAReflectance {
     /// Wavelength of the offending band, nm.
     pub nm: u32,
-    /// What stood there.
+    /// The offending value.
     pub value: f64,
 }
 
 impl Reflectance {
-    /// Takes 36 values, 380–730 nm by 10 nm, each in 0..=1.
+    /// Makes a curve of 36 values, 380–730 nm in steps of 10 nm, each in 0..=1.
     pub fn new(bands: [f64; BANDS]) -> Result<Self, NotAReflectance> {
         match bands.iter().position(|r| !(0.0..=1.0).contains(r)) {
             None => Ok(Self(bands)),
@@ -31,19 +31,18 @@ impl Reflectance {
         }
     }
 
-    /// The same reflectance in every band, brought into 0..=1; a NaN is read as 0.
+    /// A curve with the same reflectance in every band, clamped to 0..=1; NaN becomes 0.
     pub fn grey(value: f64) -> Self {
         Self([into_unit(value); BANDS])
     }
 
-    /// A curve computed band by band: see [`Reflectance::clamped`].
+    /// Computes a curve band by band and clamps it: see [`Reflectance::clamped`].
     #[inline]
     pub fn from_fn(band: impl FnMut(usize) -> f64) -> Self {
         Self::clamped(std::array::from_fn(band))
     }
 
-    /// Brings each value into 0..=1 and reads a NaN as 0, so that what the physics yields at the rounding limits stays a
-    /// reflectance.
+    /// Clamps each value to 0..=1 and turns NaN into 0, so that rounding in the physics still yields a reflectance.
     #[inline]
     pub fn clamped(mut bands: [f64; BANDS]) -> Self {
         for r in &mut bands {

@@ -1,4 +1,4 @@
-//! sRGB: hex codes in, and what a screen has to show out.
+//! sRGB: reading hex codes, and computing what a screen must show.
 
 use std::fmt;
 use std::str::FromStr;
@@ -19,25 +19,25 @@ pub struct Srgb {
     pub blue: u8,
 }
 
-/// What a screen shows for a colour, and whether it could.
+/// What a screen shows for a colour, and whether the screen can show it truly.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct OnScreen {
-    /// The nearest the screen comes: see [`displayable`].
+    /// The nearest displayable colour: see [`displayable`].
     pub srgb: Srgb,
     /// False where the colour is more vivid than sRGB can show.
     pub in_gamut: bool,
 }
 
-/// A text that is no opaque hex colour.
+/// A text that is not an opaque hex colour.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum HexError {
-    /// Nothing but spaces or a lone `#`.
+    /// Only spaces or a lone `#`.
     #[error("the hex code is empty: write six digits, such as #b08d57")]
     Empty,
-    /// A character that is no hex digit.
+    /// A character that is not a hex digit.
     #[error("“{0}” is not a hex digit: use 0–9 and a–f, such as #b08d57")]
     NotADigit(char),
-    /// Neither 3, 6 nor 8 digits.
+    /// The number of digits is not 3, 6 or 8.
     #[error("a hex code has 3, 6 or 8 digits, not {0}: write six, such as #b08d57")]
     WrongLength(usize),
     /// Eight digits whose last two say it is see-through.
@@ -48,12 +48,12 @@ pub enum HexError {
 }
 
 impl Srgb {
-    /// The three channels.
+    /// Makes a colour of its three channels.
     pub const fn new(red: u8, green: u8, blue: u8) -> Self {
         Self { red, green, blue }
     }
 
-    /// XYZ as a D65 screen shows it; white has Y = 1 and is exactly the white of [`Light::Daylight`].
+    /// XYZ on a D65 screen, where white has Y = 1 and equals the white of [`Light::Daylight`].
     pub fn to_xyz(self) -> Xyz {
         let linear = palette::Srgb::new(self.red, self.green, self.blue).into_format::<f64>().into_linear();
         from_linear_srgb([linear.red, linear.green, linear.blue])
@@ -65,14 +65,16 @@ impl Srgb {
     }
 }
 
-/// XYZ of linear sRGB channels (IEC 61966-2-1) beside the white of [`Light::Daylight`]; 1 is full, and more is let through.
+/// XYZ of linear sRGB channels (IEC 61966-2-1) relative to the white of [`Light::Daylight`]; 1 is full, and larger values
+/// are allowed.
 pub fn from_linear_srgb([red, green, blue]: [f64; 3]) -> Xyz {
     let xyz = palette::Xyz::<D65, f64>::from_color_unclamped(palette::LinSrgb::new(red, green, blue));
     adapt(Xyz { x: xyz.x, y: xyz.y, z: xyz.z }, screen_white(), Light::Daylight.white(), Degree::FULL)
 }
 
-/// Linear sRGB channels that look like `colour` does in `light` to an eye settled by `degree`: 1 is full; what a screen cannot
-/// show lies outside 0..=1. Linear in `colour`, so that means of colours are means of channels.
+/// Linear sRGB channels that look as `colour` does in `light` to an eye adapted by `degree`; 1 is full, and colours
+/// outside the screen's gamut lie outside 0..=1. Linear in `colour`, so the mean of colours is the mean of their
+/// channels.
 pub fn linear_on_screen(colour: Xyz, light: Light, degree: Degree) -> [f64; 3] {
     // The screen's white and the daylight table's differ in the fourth decimal: between those two the eye is
     // always settled, so that a white in daylight is #ffffff whatever the degree.
@@ -83,9 +85,9 @@ pub fn linear_on_screen(colour: Xyz, light: Light, degree: Degree) -> [f64; 3] {
     [linear.red, linear.green, linear.blue]
 }
 
-/// The nearest that a screen can show of linear sRGB channels, each 0 to 1: what is more vivid than that becomes greyer at its own
-/// lightness and hue, in Oklab (B. Ottosson, 2020), as CSS Color 4 maps it. Cutting channels off would turn a deep blue violet. Colours
-/// that differ little come to differ little, so that no edge is seen.
+/// The nearest linear sRGB channels in 0..=1. Colours that are too vivid lose chroma at constant lightness and hue in
+/// Oklab (B. Ottosson, 2020), as CSS Color 4 maps them: clipping channels would turn a deep blue violet. Continuous, so
+/// that no edge appears in a gradient.
 pub fn displayable(linear: [f64; 3]) -> [f64; 3] {
     const STEPS: usize = 24;
     let shown = |linear: &[f64; 3]| linear.iter().all(|c| (0.0..=1.0).contains(c));
@@ -109,7 +111,7 @@ pub fn displayable(linear: [f64; 3]) -> [f64; 3] {
     at(can).map(|c| c.clamp(0.0, 1.0))
 }
 
-/// What a screen must show so that it looks like `colour` does in `light` to an eye settled by `degree`.
+/// What a screen must show to look as `colour` does in `light` to an eye adapted by `degree`.
 pub fn on_screen(colour: Xyz, light: Light, degree: Degree) -> OnScreen {
     let linear = linear_on_screen(colour, light, degree);
     // Half a step of an 8-bit channel at the dark end, where steps are widest in relation.
@@ -121,7 +123,7 @@ pub fn on_screen(colour: Xyz, light: Light, degree: Degree) -> OnScreen {
     OnScreen { srgb: Srgb { red, green, blue }, in_gamut }
 }
 
-/// The white that `palette` fixes by type for sRGB and its D65 colours.
+/// The white that `palette` assumes for sRGB and D65.
 pub(crate) fn screen_white() -> Xyz {
     let white: palette::Xyz<_, f64> = D65::get_xyz();
     Xyz { x: white.x, y: white.y, z: white.z }

@@ -1,15 +1,15 @@
 //! A reflectance curve from a colour.
 //!
-//! Infinitely many curves have a given colour. Paint curves are smooth, so the one taken is the smoothest that
-//! stays inside (0, 1): with R = (1 + tanh z)/2, the z of least slope under the three conditions T R = XYZ in daylight
-//! (S. A. Burns, “Numerical methods for smoothest reflectance reconstruction”, *Color Research and Application* 45
-//! (2020) 8). Newton's method on the Lagrange conditions, damped; where the straight attempt fails the target is
-//! approached in steps from the grey of the same lightness.
+//! Infinitely many curves share a colour. Paint curves are smooth, so this is the smoothest one inside (0, 1): with R =
+//! (1 + tanh z)/2, the z of least slope that satisfies T R = XYZ in daylight (S. A. Burns, “Numerical methods for
+//! smoothest reflectance reconstruction”, *Color Research and Application* 45 (2020) 8). It is found by a damped Newton
+//! method on the Lagrange conditions; if that fails, the target is approached in steps from the grey of the same
+//! lightness.
 //!
-//! Burns' slope is Σ (`z[i+1] − z[i]`)². Here it is what measured surfaces call smooth: stepsᵀ C⁻¹ steps, with C the
-//! covariance of the steps of 194 of them ([`step_covariance`]). Steps that surfaces take together, such as the edge of a
-//! red and what follows it, cost less than their parts. Under a bulb the curves of codes are then off by 0.71 ΔE00 in
-//! the median and 1.53 in nine of ten of 86 chips that were left out when it was made, by Burns' slope by 0.81 and 1.64.
+//! Burns defines slope as Σ (`z[i+1] − z[i]`)². Here it is stepsᵀ C⁻¹ steps, where C is the covariance of the steps of
+//! 194 measured surfaces ([`step_covariance`]), so that steps which surfaces take together, such as the edge of a red and
+//! what follows it, cost less than each alone. For 86 chips that were not used to make C, curves from codes are off by
+//! 0.71 ΔE00 under a bulb in the median and 1.53 at the 90th percentile; with Burns' slope by 0.81 and 1.64.
 
 mod steps;
 
@@ -41,10 +41,10 @@ const QUARTERS: [f64; 4] = [1.0, 0.75, 0.5, 0.25];
 /// Largest error allowed in X, Y and Z (white Y = 1).
 const CLOSE: f64 = 1e-9;
 
-/// A colour no reflecting surface can have in daylight.
+/// A colour that no reflecting surface can have in daylight.
 #[derive(Debug, Clone, Copy, PartialEq, thiserror::Error)]
 pub enum Unreachable {
-    /// L\* outside 0..=100, or a number that is not finite.
+    /// L\* is outside 0..=100 or not finite.
     #[error("lightness L* {0} is outside 0–100, black to white")]
     Lightness(f64),
     /// Too much chroma for the lightness.
@@ -58,9 +58,9 @@ pub enum Unreachable {
     },
 }
 
-/// The smoothest curve with exactly this colour (Lab in daylight, D65 and 2°).
+/// The smoothest curve of this colour (Lab in daylight, D65 and 2°).
 ///
-/// Within 0.01 ΔE00 of the target. An error says why none exists, and what the nearest possible colour is.
+/// Accurate to 0.01 ΔE00. The error says why no curve exists, and names the nearest possible colour.
 ///
 /// ```
 /// use warm_blend_spectral::{Lab, Light, Xyz, smoothest};
@@ -80,10 +80,10 @@ pub fn smoothest(colour: Lab) -> Result<Reflectance, Unreachable> {
 static KNOWN: LazyLock<Cache<[u64; 3], Result<Reflectance, Unreachable>>> =
     LazyLock::new(|| Cache::new(4096));
 
-/// The smoothest curve with this colour that reflects at least `floor` in every band, as what lies below a surface does.
+/// The smoothest curve of this colour that reflects at least `floor` in every band, as anything below a surface does.
 ///
-/// A dark colour lowers the floor to four fifths of its least tristimulus value (relative to the white), and where no curve above it has the colour, it is
-/// lowered by quarters down to none.
+/// For a dark colour the floor drops to four fifths of its least tristimulus value (relative to the white); if no curve
+/// above it has the colour, the floor is reduced by quarters down to zero.
 ///
 /// ```
 /// use warm_blend_spectral::{Lab, smoothest, smoothest_above};
@@ -149,8 +149,8 @@ fn z_of(share: f64) -> f64 {
     0.5 * (share / (1.0 - share)).ln()
 }
 
-/// How the steps of z from band to band vary over measured surfaces, and which of them go together: covariance of
-/// `z[i+1] − z[i]`, not centred.
+/// Covariance (not centred) of `z[i+1] − z[i]` over measured surfaces: how much z changes from band to band, and which
+/// changes go together.
 pub fn step_covariance() -> &'static SMatrix<f64, { BANDS - 1 }, { BANDS - 1 }> {
     static COVARIANCE: LazyLock<SMatrix<f64, { BANDS - 1 }, { BANDS - 1 }>> =
         LazyLock::new(|| SMatrix::from_fn(|i, j| 1e-4 * steps::COVARIANCE[i][j]));

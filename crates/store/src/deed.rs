@@ -1,4 +1,4 @@
-//! Changes that are asked for again because their answer was lost.
+//! Idempotency keys: changes that are requested again because their answer was lost.
 
 use std::sync::atomic::{AtomicBool, Ordering};
 
@@ -11,7 +11,7 @@ use crate::StoreError;
 /// How long a key is remembered: longer than any page tries again.
 const REMEMBERED: SignedDuration = SignedDuration::from_hours(7 * 24);
 
-/// What was asked for under one key, in one or more transactions.
+/// A change requested under a key, in one or more transactions.
 #[derive(Debug)]
 pub struct Deed {
     key: Uuid,
@@ -20,17 +20,17 @@ pub struct Deed {
 }
 
 impl Deed {
-    /// One that nothing was written of yet, as far as this program knows.
+    /// A change of which this program has written nothing yet.
     pub const fn new(key: Uuid) -> Self {
         Self { key, begun: AtomicBool::new(false) }
     }
 
-    /// Its key.
+    /// The key.
     pub const fn key(&self) -> Uuid {
         self.key
     }
 
-    /// Writes the key with its first transaction. An error where an earlier request has written it.
+    /// Writes the key with the first transaction. An error if an earlier request has written it.
     pub(crate) fn enter(&self, change: &Transaction<'_>) -> Result<(), StoreError> {
         if self.begun.load(Ordering::Relaxed) {
             return Ok(());
@@ -43,7 +43,7 @@ impl Deed {
         if new == 0 { Err(StoreError::Repeated) } else { Ok(()) }
     }
 
-    /// Its transaction is on the disk.
+    /// Notes that its transaction is on disk.
     pub(crate) fn done(&self) {
         self.begun.store(true, Ordering::Relaxed);
     }

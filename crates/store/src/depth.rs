@@ -1,4 +1,4 @@
-//! A look over all of a file, rows against their indexes too: it takes as long as reading everything, so it is taken beside the work.
+//! A deep check of a file, including rows against indexes. It reads everything, so it runs beside other work.
 
 use std::path::Path;
 
@@ -6,14 +6,14 @@ use rusqlite::{Connection, OpenFlags};
 
 use crate::StoreError;
 
-/// What a look over all of a file found.
+/// Result of a deep check.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum Depth {
     /// Everything agrees.
     Sound,
-    /// An index does not agree with its table, which is sound: the index can be made anew. The first thing that is wrong.
+    /// An index disagrees with its table, which is intact, so the index can be rebuilt. Holds the first fault.
     Indexes(String),
-    /// The tables themselves do not agree. The first thing that is wrong.
+    /// The tables are damaged. Holds the first fault.
     Damaged(String),
 }
 
@@ -21,7 +21,7 @@ pub enum Depth {
 const OF_AN_INDEX: [&str; 3] =
     [" missing from index ", "wrong # of entries in index ", "non-unique entry in index "];
 
-/// Looks over all of a file, on a connection of its own.
+/// Checks all of a file on a connection of its own.
 pub(crate) fn look(path: &Path) -> Result<Depth, StoreError> {
     let connection = Connection::open_with_flags(path, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
     let found = found(&connection);

@@ -1,4 +1,4 @@
-//! What can go wrong with an open file.
+//! Errors of an open file.
 
 use std::path::{Path, PathBuf};
 
@@ -6,7 +6,7 @@ use rusqlite::ErrorCode;
 
 use crate::{Id, Revision};
 
-/// A read or a change that did not happen. Nothing was written.
+/// A read or change that failed. Nothing was written.
 #[derive(Debug, thiserror::Error)]
 pub enum StoreError {
     /// No document of that kind has this id.
@@ -17,19 +17,19 @@ pub enum StoreError {
         /// The id.
         id: Id,
     },
-    /// It was taken away.
+    /// The document was deleted.
     #[error("this {kind} was deleted; undo brings it back")]
     Removed {
         /// Its kind.
         kind: &'static str,
     },
-    /// The change that was to be undone, or made again, is no longer the next.
+    /// The change to undo or redo is no longer the next.
     #[error("something else has changed; check what undo would do now")]
     Overtaken,
-    /// The same change was asked for before, and was saved.
+    /// The same change was requested before and was saved.
     #[error("this was saved already: the answer was lost on its way. Look at what is there now")]
     Repeated,
-    /// Somebody else wrote it in between.
+    /// Somebody else changed the document in between.
     #[error("this {kind} was just changed elsewhere; check it and try again")]
     Stale {
         /// Its kind.
@@ -39,10 +39,10 @@ pub enum StoreError {
         /// The revision that the change was made to.
         seen: Revision,
     },
-    /// A document speaks of one that is not there.
+    /// A document refers to one that does not exist.
     #[error("nothing with the id {0} in this workspace; it may belong to another")]
     Dangling(Id),
-    /// A document names one of another kind.
+    /// A document refers to one of the wrong kind.
     #[error("this is {}: name {} instead", article(found), article(wanted))]
     Misfit {
         /// What it names.
@@ -52,7 +52,7 @@ pub enum StoreError {
         /// The kind that it is.
         found: String,
     },
-    /// A document names one that was deleted.
+    /// A document refers to one that was deleted.
     #[error("{} was deleted: undo brings it back, or choose another", name.as_ref().map_or(format!("this {}", words(kind)), |name| format!("“{name}”")))]
     Deleted {
         /// What it names.
@@ -62,7 +62,7 @@ pub enum StoreError {
         /// Its name, where it has one.
         name: Option<String>,
     },
-    /// No room left.
+    /// The disk is full.
     #[error("the disk is full: nothing was changed. Free some space and try again")]
     Full,
     /// The file or its folder cannot be written.
@@ -70,10 +70,10 @@ pub enum StoreError {
         "can’t write the workspace file; nothing was changed. Check that it and its folder are not read-only"
     )]
     ReadOnly,
-    /// Another program holds the file.
+    /// Another program has locked the file.
     #[error("another program has the workspace file open; close it and try again")]
     Busy,
-    /// A later version has written it.
+    /// A later version of the program has written the file.
     #[error("the workspace file was saved by a newer Warm Blend; use that version")]
     Newer,
     /// The file is damaged.
@@ -89,12 +89,12 @@ pub enum StoreError {
         /// Where all that was kept until then is now.
         kept: Option<PathBuf>,
     },
-    /// Anything else the database says.
+    /// Any other error of the database.
     #[error("can’t use the workspace file ({0})")]
     Other(rusqlite::Error),
 }
 
-/// A kind in words: `run-sheet` is a run sheet.
+/// A kind in words: `run-sheet` becomes run sheet.
 pub(crate) fn words(kind: &str) -> String {
     kind.replace('-', " ")
 }

@@ -1,8 +1,8 @@
-//! Undo and redo, over every document and across a restart.
+//! Undo and redo, across all documents and restarts.
 //!
-//! One line of changes, oldest first. Undo turns back the newest that is not undone, redo the oldest that is; a new
-//! change forgets what was undone, as everywhere. Turning back is itself a write: the revision counts up, so that a
-//! page that still shows the old state notices.
+//! There is one line of changes, oldest first. Undo reverses the newest that is not undone, redo repeats the oldest that
+//! is; a new change discards what was undone. Both are writes that increase the revision, so that a page that still shows
+//! the old state notices.
 
 use jiff::Timestamp;
 use rusqlite::{Connection, Transaction, params};
@@ -17,44 +17,44 @@ use crate::{StoreError, log};
 /// How many changes are remembered.
 const LONGEST: i64 = 5_000;
 
-/// What a change did.
+/// Kind of a change.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum ChangeKind {
-    /// Something new was made.
+    /// A document was created.
     Added,
-    /// Something was altered.
+    /// A document was changed.
     Changed,
-    /// Something was taken away.
+    /// A document was deleted.
     Removed,
 }
 
-/// One change, as undo or redo would speak of it.
+/// A change, as described by undo and redo.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct HistoryEntry {
-    /// Which change it is: no other has this number.
+    /// Unique number of the change.
     pub change: i64,
     /// The document.
     pub document: Id,
     /// Its kind: `paint`, `mix`, `pour`, `piece`, `reading`, `workshop`.
     pub kind: String,
-    /// Its name, where it has one.
+    /// Its name, if it has one.
     pub name: Option<String>,
-    /// What the change did when it was first made.
+    /// What the change originally did.
     pub action: ChangeKind,
-    /// The fields of the document that it altered, by their names in its body; none where it was made or taken away.
+    /// Fields of the document that were changed, by their names in its body; empty if it was created or deleted.
     pub fields: Vec<String>,
-    /// Whether the document is there now.
+    /// True if the document exists now.
     pub there: bool,
-    /// How many further changes were made at the same go.
+    /// Number of further changes in the same step.
     pub more: usize,
 }
 
 /// What undo and redo would do next.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct History {
-    /// The change that undo would turn back.
+    /// The change that undo would reverse.
     pub undo: Option<HistoryEntry>,
-    /// The change that redo would make again.
+    /// The change that redo would repeat.
     pub redo: Option<HistoryEntry>,
 }
 
@@ -71,7 +71,7 @@ impl History {
     }
 }
 
-/// Walks the next batch in a direction, where it is the one that is meant.
+/// Undoes or redoes the next step, provided it is the expected one.
 pub(crate) fn walk(
     change: &Transaction<'_>,
     direction: Direction,
@@ -107,8 +107,8 @@ pub(crate) fn walk(
     Ok(shown)
 }
 
-/// Adds a change to the line, to the batch that began at `first` or as the first of one; says where the batch began. States
-/// are bodies; None is not there.
+/// Appends a change to the history, in the step that began at `first` or in a new one; returns where the step began.
+/// `None` stands for a document that does not exist.
 pub(crate) fn record(
     change: &Transaction<'_>,
     document: Id,
@@ -126,7 +126,7 @@ pub(crate) fn record(
     Ok(first.unwrap_or(change.last_insert_rowid()))
 }
 
-/// Forgets what is too long ago: whole batches only, because half of one cannot be turned back.
+/// Discards the oldest steps, always whole ones, because half a step cannot be undone.
 pub(crate) fn forget(change: &Transaction<'_>) -> Result<(), StoreError> {
     // Numbers of a batch follow each other: what lies before the batch of the first that stays goes.
     change.execute(

@@ -1,9 +1,9 @@
-//! Whether a file and the log beside it belong together.
+//! Checks that a file and its write-ahead log belong together.
 //!
-//! A killed program leaves its newest changes in a log beside the file (`-wal`), and SQLite plays any log whose sums are right into
-//! any file of its name. So a copy from before that was put in the place of the file would take pages of another time.
-//! Every change therefore counts up in one row ([`Mark`]), and that row is read twice before the file is opened: from the file alone, and from
-//! the file with its log.
+//! A killed program leaves its newest changes in a log beside the file (`-wal`), and SQLite applies any log with valid
+//! checksums to any file of its name. An old copy put in place of the file would then receive pages of another time. So
+//! every change increases a counter in one row ([`Mark`]), which is read twice before the file is opened: from the file
+//! alone, and from the file with its log.
 
 use std::fs;
 use std::path::Path;
@@ -20,18 +20,18 @@ use crate::on_disk::{LOG, beside};
 /// How much longer than its log a file may have been written: writing the log back takes that long at most.
 const WRITING_BACK: Duration = Duration::from_secs(60);
 
-/// Where a file stands among its copies.
+/// Identity of a file and its number of changes.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub(crate) struct Mark {
     /// Which workspace it is.
     lineage: String,
-    /// How many changes it has seen.
+    /// Number of changes.
     pub changes: i64,
     /// How many of them were in the file itself when its log was last emptied.
     base: i64,
 }
 
-/// Reads it; none in a file of an older form.
+/// Reads the mark; `None` in a file of an older form.
 pub(crate) fn mark(connection: &Connection) -> rusqlite::Result<Option<Mark>> {
     if !connection.table_exists(None, "mark")? {
         return Ok(None);
@@ -43,7 +43,7 @@ pub(crate) fn mark(connection: &Connection) -> rusqlite::Result<Option<Mark>> {
         .optional()
 }
 
-/// What is to be said of the file before it is opened. A log that does not belong to it is put aside, with a copy of the file.
+/// Checks a file before it is opened. A log that does not belong to it is moved aside, with a copy of the file.
 pub(crate) fn look(path: &Path) -> std::io::Result<Option<Notice>> {
     if !path.exists() {
         return Ok(None);

@@ -1,4 +1,4 @@
-//! What was learnt of the readings, kept beside them: a copy of what can be learnt again.
+//! Stored results of learning, which could be computed again from the readings.
 
 use std::collections::HashMap;
 
@@ -8,7 +8,7 @@ use warm_blend_workshop::{KeptComponent, Said};
 use crate::{Store, StoreError};
 
 impl Store {
-    /// What was learnt of each connected group of paints when somebody last had the time to write it down.
+    /// Stored results for each connected group of paints.
     pub fn learnt(&self) -> Result<Vec<KeptComponent>, StoreError> {
         let mut query = self.connection.prepare_cached("SELECT circle, said, body FROM learnt")?;
         let rows = query.query_map([], |row| {
@@ -18,14 +18,15 @@ impl Store {
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
-    /// What the components were learnt from that are kept.
+    /// Hashes of the data that stored results were learned from.
     pub fn learnt_from(&self) -> Result<HashMap<u64, Said>, StoreError> {
         let mut query = self.connection.prepare_cached("SELECT circle, said FROM learnt")?;
         let rows = query.query_map([], |row| Ok((row.get::<_, i64>(0)? as u64, row.get::<_, Said>(1)?)))?;
         Ok(rows.collect::<Result<_, _>>()?)
     }
 
-    /// Replaces what was kept: `all` names every component that stays, with a hash of what it was learnt from; `new` are those to write.
+    /// Replaces the stored results: `all` lists every component to keep, with the hash of its data; `new` are those to
+    /// write.
     pub fn keep_learnt(&mut self, all: &[(u64, Said)], new: Vec<KeptComponent>) -> Result<(), StoreError> {
         let mut gone = self.learnt_from()?;
         let stays: HashMap<_, _> = all.iter().copied().collect();

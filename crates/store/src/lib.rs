@@ -1,26 +1,27 @@
-//! The workspace file: one SQLite database that holds everything a painter keeps.
+//! The workspace file: one SQLite database with everything a painter saves.
 //!
 //! | part | what it is |
 //! |---|---|
-//! | [`Store`] | an open file: make, read, change and remove documents |
-//! | [`Document`] | what can be kept: a paint, a reading, a mix, the piece, the workshop's choices |
-//! | [`ChangeSet`] | several changes at once, undone at once |
+//! | [`Store`] | an open file: create, read, change and delete documents |
+//! | [`Document`] | what can be saved: a paint, a reading, a mix, the piece, settings |
+//! | [`ChangeSet`] | several changes as one step of undo |
 //! | [`Kept`] | a document with its id and revision |
-//! | [`Store::keep_photo`], [`Store::photo`] | photos that documents speak of |
-//! | [`Store::log`], [`Store::pots`] | the lines that documents tell of what was done, found by words, kind, piece, paint and day |
-//! | [`Store::learnt`], [`Store::learnt_from`], [`Store::keep_learnt`] | what was learnt of the readings, so that it need not be learnt again |
+//! | [`Store::keep_photo`], [`Store::photo`] | photos that documents refer to |
+//! | [`Store::log`], [`Store::pots`] | log lines derived from documents, searchable by words, kind, piece, paint and day
+//! |
+//! | [`Store::learnt`], [`Store::learnt_from`], [`Store::keep_learnt`] | stored results of learning |
 //! | [`HistoryEntry`], [`History`] | what undo and redo would do |
-//! | [`Deed`] | the key of a change that may be asked for again |
-//! | [`SetAside`] | entries of an older file that name what cannot be |
-//! | [`Store::rescue`], [`Rescued`] | what can be read of a damaged file, in a new one |
-//! | [`Depth`] | what a look over all of a file found |
-//! | [`Notice`] | what whoever works with the file should know |
-//! | [`OpenError`], [`StoreError`] | what went wrong, in a sentence a painter can act on |
+//! | [`Deed`] | idempotency key of a change |
+//! | [`SetAside`] | unusable entries of an older file |
+//! | [`Store::rescue`], [`Rescued`] | recovery of a damaged file |
+//! | [`Depth`] | result of a deep check |
+//! | [`Notice`] | what the painter should know about the file |
+//! | [`OpenError`], [`StoreError`] | errors, in sentences a painter can act on |
 //!
-//! A change is one transaction: the document, what it refers to, and the history of it are written together or not at
-//! all, and are on the disk when the call returns. A change made to an older revision than the one kept is refused
-//! with [`StoreError::Stale`], which carries the kept one, so that neither side is lost. Removed documents stay in the
-//! file, because undo brings them back and mixes may still speak of them.
+//! A change is one transaction: the document, its references and its history are written together or not at all, and are
+//! on disk when the call returns. A change based on an outdated revision is refused with [`StoreError::Stale`], which
+//! carries the current one, so that neither side is lost. Deleted documents stay in the file, because undo restores them
+//! and mixes may still refer to them.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]

@@ -1,4 +1,4 @@
-//! The log: an index of lines that documents tell, written in the transaction of the document itself.
+//! The log: an index of lines derived from documents, written in the same transaction.
 
 use std::cell::RefCell;
 use std::collections::HashMap;
@@ -48,7 +48,7 @@ impl Names for InFile<'_> {
     }
 }
 
-/// Writes what a document tells in place of what it told.
+/// Replaces the log lines of a document.
 pub(crate) fn tell(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
     let mut query =
         change.prepare_cached("SELECT kind, body, made_at, removed FROM document WHERE id = ?1")?;
@@ -93,7 +93,7 @@ pub(crate) fn tell(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
     Ok(())
 }
 
-/// Takes back what a document told: it was never made.
+/// Removes the log lines of a document.
 pub(crate) fn forget(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
     let id = id.to_string();
     change

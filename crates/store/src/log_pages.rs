@@ -1,4 +1,4 @@
-//! Looking into the log: page by page, by what is asked.
+//! Queries of the log, page by page.
 
 use std::sync::Arc;
 
@@ -16,7 +16,7 @@ const COLUMNS: &str =
     "SELECT id, document, kind, at, words, piece, pot, mix, board, photo, removed, detail FROM log_line";
 
 impl Store {
-    /// A page of the log, the newest first, and what comes after it.
+    /// A page of the log, newest first, and where the next one starts.
     pub fn log(&self, query: &LogQuery) -> Result<(Vec<KeptLine>, Option<LogPlace>), StoreError> {
         if query.nothing {
             return Ok((Vec::new(), None));
@@ -77,13 +77,13 @@ impl Store {
         Ok((lines, more.flatten()))
     }
 
-    /// One line of the log.
+    /// A line of the log.
     pub fn log_line(&self, id: i64) -> Result<Option<KeptLine>, StoreError> {
         let mut query = self.connection.prepare_cached(&format!("{COLUMNS} WHERE id = ?1"))?;
         query.query_row([id], raw).optional()?.map(RawLine::parse).transpose()
     }
 
-    /// The lines of a piece that have a photo, the oldest first.
+    /// Lines of a piece that have a photo, oldest first.
     pub fn photos_of(&self, piece: Uuid) -> Result<Vec<KeptLine>, StoreError> {
         let mut query = self.connection.prepare_cached(&format!(
             "{COLUMNS} WHERE piece = ?1 AND photo IS NOT NULL AND NOT removed ORDER BY at, id"
@@ -91,7 +91,7 @@ impl Store {
         query.query_map([piece.to_string()], raw)?.map(|row| row.map_err(StoreError::from)?.parse()).collect()
     }
 
-    /// The pots of all lines that have one, the newest first. They are not read again as long as nothing is written.
+    /// Pots of all lines that have one, newest first; cached until something is written.
     pub fn pots(&self) -> Result<Arc<[LoggedPot]>, StoreError> {
         let known = match &*self.pots.borrow() {
             Some(pots) => pots.now(&self.connection)?,

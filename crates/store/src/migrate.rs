@@ -1,11 +1,11 @@
-//! How the file has grown, form by form.
+//! Migrations of the file format.
 
 use rusqlite::Connection;
 use rusqlite_migration::{M, MigrationDefinitionError, Migrations};
 
 use crate::StoreError;
 
-/// How the file has grown. A change of form is a new entry here, never an edit of an old one.
+/// All migrations. A change of format is a new entry here, never an edit of an old one.
 pub(crate) const FORMS: &[M<'static>] = &[
     M::up(include_str!("migrations/1-documents.sql")),
     M::up(include_str!("migrations/2-batches.sql")),
@@ -17,7 +17,7 @@ pub(crate) const FORMS: &[M<'static>] = &[
     M::up(include_str!("migrations/8-deeds.sql")),
 ];
 
-/// Whether the file is of an older form, or new.
+/// True if the file is new or has an older format.
 pub(crate) fn is_of_older_form(connection: &Connection) -> Result<bool, StoreError> {
     let form: i64 = connection.pragma_query_value(None, "user_version", |row| row.get(0))?;
     Ok(form < FORMS.len() as i64)

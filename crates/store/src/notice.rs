@@ -1,8 +1,8 @@
-//! What whoever works with a file should know.
+//! Notices about a file for the painter.
 
 use std::path::PathBuf;
 
-/// Something about the open file that its painter should hear.
+/// A notice about the open file.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum Notice {
     /// Its pages do not agree: it can be read, and is not written.
@@ -15,7 +15,7 @@ pub enum Notice {
         "another Warm Blend has this workspace file open. Nothing will be lost; close the one you don’t need"
     )]
     Shared,
-    /// An index did not agree with its table, and was made anew.
+    /// An index disagreed with its table and was rebuilt.
     #[error("an index of the workspace file was damaged ({what}) and has been made anew; nothing is lost. The file as it was is kept as {}", copy.display())]
     Reindexed {
         /// What was wrong.

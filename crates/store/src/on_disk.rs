@@ -1,7 +1,7 @@
-//! Whether the file that is open is still the one that its name leads to.
+//! Checks that the open file is still the one at its path.
 //!
-//! A file that is removed or replaced stays open, and whatever is written to it is gone with the program. So this is asked
-//! before every change.
+//! A file that is removed or replaced stays open, but whatever is written to it disappears with the program. So this is
+//! checked before every change.
 
 use std::ffi::OsString;
 use std::fs;
@@ -11,10 +11,10 @@ use rusqlite::Connection;
 
 use crate::StoreError;
 
-/// What the name of a file's log ends with.
+/// Suffix of the write-ahead log.
 pub(crate) const LOG: &str = "-wal";
 
-/// A file beside another, by what its name ends with besides.
+/// Path of a file beside another, with this suffix.
 pub(crate) fn beside(path: &Path, ending: &str) -> PathBuf {
     let mut name = OsString::from(path);
     name.push(ending);
@@ -30,19 +30,19 @@ pub(crate) struct OnDisk {
 }
 
 impl OnDisk {
-    /// Of a file that is there.
+    /// An existing file.
     pub fn of(path: &Path) -> Result<Self, StoreError> {
         let path = fs::canonicalize(path).map_err(|_| StoreError::Gone { path: path.into(), kept: None })?;
         let which = which(&path);
         Ok(Self { path, which })
     }
 
-    /// Where it is.
+    /// Its path.
     pub fn path(&self) -> &Path {
         &self.path
     }
 
-    /// Copies it as it is, without its log, to a file beside it that is not there yet.
+    /// Copies it without its log to a new file beside it.
     pub fn copy(&self, ending: &str) -> Result<PathBuf, StoreError> {
         let name =
             |n: usize| beside(&self.path, &if n == 0 { ending.to_owned() } else { format!("{ending}.{n}") });
@@ -54,23 +54,24 @@ impl OnDisk {
         Ok(copy)
     }
 
-    /// Bytes.
+    /// Length, bytes.
     pub fn length(&self) -> Result<u64, StoreError> {
         let about = fs::metadata(&self.path);
         about.map(|about| about.len()).map_err(|_| StoreError::Gone { path: self.path.clone(), kept: None })
     }
 
-    /// Bytes of the log beside it.
+    /// Length of the log beside it, bytes.
     pub fn log_length(&self) -> u64 {
         fs::metadata(beside(&self.path, LOG)).map_or(0, |about| about.len())
     }
 
-    /// Whether its name still leads to it.
+    /// True if its path still leads to it.
     pub fn is_there(&self) -> bool {
         self.path.exists() && which(&self.path) == self.which
     }
 
-    /// That it is not: everything that was kept is written beside where it was, once, so that nothing is lost.
+    /// The error when it does not. Writes everything that was saved to a new file beside its path, once, so that nothing
+    /// is lost.
     pub fn gone(&self, connection: &Connection) -> StoreError {
         let beside = self.path.with_extension("rescued.db");
         let kept = beside.exists()

@@ -1,4 +1,4 @@
-//! Opening a workspace file, and refusing what is none without touching it.
+//! Opening a workspace file, and refusing other files without touching them.
 
 use std::fs::File;
 use std::io::{ErrorKind, Read};
@@ -12,16 +12,16 @@ use crate::{Store, StoreError, kinship};
 /// Stands in bytes 68–71 of every file of ours.
 const APPLICATION: u32 = 0x5742_4c31;
 
-/// Why a file was not opened. It is left as it was.
+/// Why a file was not opened. It was not changed.
 #[derive(Debug, thiserror::Error)]
 pub enum OpenError {
-    /// The folder is missing.
+    /// The folder does not exist.
     #[error("the folder {} does not exist; create it, or give another file with --data FILE", .0.display())]
     NoFolder(PathBuf),
-    /// Something that is not a plain file.
+    /// Not a regular file.
     #[error("{} is not a file; give another with --data FILE", .0.display())]
     NotAFile(PathBuf),
-    /// Not a database at all.
+    /// Not an SQLite database.
     #[error("{} is not a Warm Blend workspace (not an SQLite file); give another with --data FILE", .0.display())]
     NotSqlite(PathBuf),
     /// A database of another program.
@@ -40,13 +40,13 @@ pub enum OpenError {
         /// The latest form known here.
         known: usize,
     },
-    /// Not writable.
+    /// The file cannot be written.
     #[error("{} is read-only; allow writing to it and its folder, or give another file with --data FILE", .0.display())]
     ReadOnly(PathBuf),
-    /// No room.
+    /// The disk is full.
     #[error("no disk space for {}; free some and start again", .0.display())]
     Full(PathBuf),
-    /// Not readable.
+    /// The file cannot be read.
     #[error("{} cannot be read: {error}", path.display())]
     Unreadable {
         /// The file.
@@ -54,10 +54,10 @@ pub enum OpenError {
         /// What the system says.
         error: std::io::Error,
     },
-    /// There is a file already where a new one was to be.
+    /// A new file was to be created, but one exists.
     #[error("{} is there already: name a file that is not, with --to FILE", .0.display())]
     Taken(PathBuf),
-    /// Anything else, in the words of the open file.
+    /// Any other error of the database.
     #[error("{}: {error}", path.display())]
     Other {
         /// The file.
@@ -68,7 +68,7 @@ pub enum OpenError {
 }
 
 impl Store {
-    /// Opens a workspace file, or makes it where there is none; brings an older one up to date.
+    /// Opens or creates a workspace file, and migrates an older one.
     pub fn open(path: &Path) -> Result<Self, OpenError> {
         inspect(path)?;
         let notice =

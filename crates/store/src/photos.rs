@@ -1,4 +1,4 @@
-//! Photos beside the documents that speak of them.
+//! Photos that documents refer to.
 
 use std::collections::HashSet;
 
@@ -9,7 +9,7 @@ use uuid::Uuid;
 use crate::{Id, Store, StoreError};
 
 impl Store {
-    /// Keeps a photo, a JPEG file. It is on the disk when this returns.
+    /// Saves a photo, a JPEG file. It is on disk when this returns.
     pub fn keep_photo(&mut self, jpeg: &[u8]) -> Result<Id, StoreError> {
         let id = Uuid::now_v7();
         self.write(|change| {
@@ -21,7 +21,7 @@ impl Store {
         })
     }
 
-    /// Frees photos from before `since` that no document speaks of, and none would after undo or redo. Says how many.
+    /// Deletes photos older than `since` to which no document refers, even after undo or redo; returns their number.
     pub fn free_photos(&mut self, since: Timestamp) -> Result<usize, StoreError> {
         if !std::mem::take(&mut self.untidy) || self.damage().is_some() {
             return Ok(0);
@@ -60,7 +60,7 @@ impl Store {
         Ok(loose)
     }
 
-    /// A photo that was kept; none of another id.
+    /// A saved photo, if it exists.
     pub fn photo(&self, id: Id) -> Result<Option<Vec<u8>>, StoreError> {
         let mut query = self.connection.prepare_cached("SELECT jpeg FROM photo WHERE id = ?1")?;
         Ok(query.query_row([id.to_string()], |row| row.get(0)).optional()?)

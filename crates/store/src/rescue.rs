@@ -1,4 +1,4 @@
-//! What can still be read of a damaged file, in a new one.
+//! Recovery of a damaged file.
 
 use std::path::{Path, PathBuf};
 
@@ -9,16 +9,16 @@ use warm_blend_workshop::uses_of;
 use crate::rows::{bodies, point_unverified};
 use crate::{OpenError, Store, StoreError, log, set_aside};
 
-/// What was saved.
+/// Result of a recovery.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Rescued {
     /// The new file.
     pub file: PathBuf,
-    /// Documents that are in it.
+    /// Number of documents recovered.
     pub documents: usize,
-    /// Photos that are in it.
+    /// Number of photos recovered.
     pub photos: usize,
-    /// Rows that could not be read.
+    /// Number of rows that could not be read.
     pub lost: usize,
 }
 
@@ -31,7 +31,7 @@ const DOCUMENT: &str = "id, kind, revision, body, removed, made_at, changed_at";
 const PHOTO: &str = "id, jpeg, made_at";
 
 impl Store {
-    /// Saves what can be read of a file in a new one. The file itself is not written; the history of changes is left behind.
+    /// Saves what can be read of a file to a new one. The damaged file is not changed; its history is not copied.
     pub fn rescue(from: &Path, to: &Path) -> Result<Rescued, OpenError> {
         let at = |path: &Path| {
             let path = path.to_owned();

@@ -11,7 +11,7 @@ use crate::{StoreError, log};
 
 const COLUMNS: &str = "SELECT id, revision, removed, made_at, changed_at, body FROM document";
 
-/// All documents of a kind; `only` narrows them.
+/// All documents of a kind that satisfy the condition `only`.
 pub(crate) fn every<T: Document>(connection: &Connection, only: &str) -> Result<Vec<Kept<T>>, StoreError> {
     let mut query = connection.prepare_cached(&format!("{COLUMNS} WHERE kind = ?1 {only} ORDER BY id"))?;
     let rows: Vec<Raw> = query.query_map([T::KIND], raw)?.collect::<Result<_, _>>()?;
@@ -19,7 +19,7 @@ pub(crate) fn every<T: Document>(connection: &Connection, only: &str) -> Result<
     rows.into_par_iter().map(Raw::parse).collect()
 }
 
-/// Some of them, in the order of their ids or against it: of so many, which.
+/// Part of the documents of a kind, in the order of their ids or the reverse; `range` is computed from their number.
 pub(crate) fn some<T: Document>(
     connection: &Connection,
     only: &str,
@@ -38,7 +38,7 @@ pub(crate) fn some<T: Document>(
     rows.map(|row| row?.parse()).collect()
 }
 
-/// All of them, where some are known, in the order of their ids: those that are still at their revision are not read again.
+/// All documents of a kind in the order of their ids, reading only those whose revision changed.
 pub(crate) fn every_after<T: Document + Clone>(
     connection: &Connection,
     only: &str,
@@ -67,7 +67,7 @@ pub(crate) fn parse_id(text: &str) -> Result<Id, StoreError> {
     text.parse().map_err(|error| StoreError::Damaged(format!("{error}")))
 }
 
-/// Id, kind and body of every document, as they stand there; `only` narrows them.
+/// Id, kind and body of every document that satisfies the condition `only`, as stored.
 pub(crate) fn bodies(connection: &Connection, only: &str) -> Result<Vec<(Id, String, String)>, StoreError> {
     let mut query = connection.prepare(&format!("SELECT id, kind, body FROM document {only}"))?;
     let rows = query.query_map([], |row| Ok((row.get::<_, String>(0)?, row.get(1)?, row.get(2)?)))?;
@@ -82,7 +82,7 @@ pub(crate) fn bodies(connection: &Connection, only: &str) -> Result<Vec<(Id, Str
 const USERS: &str = "FROM reference CROSS JOIN document ON reference.user = document.id
     WHERE reference.used = ?1 AND kind = ?2 AND removed = 0";
 
-/// Documents of a kind that speak of one.
+/// Documents of a kind that refer to another.
 pub(crate) fn users<T: Document>(connection: &Connection, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
     let mut query = connection.prepare_cached(&format!(
         "SELECT id, revision, removed, made_at, changed_at, body {USERS} ORDER BY id"
@@ -91,14 +91,14 @@ pub(crate) fn users<T: Document>(connection: &Connection, used: Id) -> Result<Ve
     rows.map(|row| row?.parse()).collect()
 }
 
-/// How many they are.
+/// Number of documents of a kind that refer to another.
 pub(crate) fn count_users<T: Document>(connection: &Connection, used: Id) -> Result<usize, StoreError> {
     let mut query = connection.prepare_cached(&format!("SELECT COUNT(*) {USERS}"))?;
     let count: i64 = query.query_row(params![used.to_string(), T::KIND], |row| row.get(0))?;
     Ok(count.unsigned_abs() as usize)
 }
 
-/// Writes a new one.
+/// Inserts a document.
 pub(crate) fn insert<T: Document>(
     change: &Transaction<'_>,
     id: Id,
@@ -114,7 +114,7 @@ pub(crate) fn insert<T: Document>(
     read(change, id)
 }
 
-/// Reads one if the revision that was seen is the one that is kept.
+/// Reads a document, provided it has the revision that was seen.
 pub(crate) fn current<T: Document>(
     change: &Transaction<'_>,
     id: Id,
@@ -127,7 +127,7 @@ pub(crate) fn current<T: Document>(
     Ok(kept)
 }
 
-/// Reads one, also when it was removed.
+/// Reads a document, even if it was deleted.
 pub(crate) fn read<T: Document>(connection: &Connection, id: Id) -> Result<Kept<T>, StoreError> {
     connection
         .prepare_cached(&format!("{COLUMNS} WHERE id = ?1 AND kind = ?2"))?
@@ -137,7 +137,7 @@ pub(crate) fn read<T: Document>(connection: &Connection, id: Id) -> Result<Kept<
         .parse()
 }
 
-/// Writes a document's state and counts its revision up.
+/// Writes a document's state and increases its revision.
 pub(crate) fn put(change: &Transaction<'_>, id: Id, body: &str, removed: bool) -> Result<(), StoreError> {
     change.execute(
         "UPDATE document SET body = ?2, removed = ?3, revision = revision + 1, changed_at = ?4 WHERE id = ?1",
@@ -146,7 +146,8 @@ pub(crate) fn put(change: &Transaction<'_>, id: Id, body: &str, removed: bool) -
     log::tell(change, id)
 }
 
-/// That everything a document names is there and of the right kind; `before` is what it named when it was last written.
+/// Checks that everything a document refers to exists and has the right kind; `before` lists its references when it was
+/// last written.
 pub(crate) fn verify(connection: &Connection, uses: &[Reference], before: &[Id]) -> Result<(), StoreError> {
     for used in uses {
         let found = Named::of(connection, used)?;
@@ -162,7 +163,7 @@ pub(crate) fn verify(connection: &Connection, uses: &[Reference], before: &[Id])
     Ok(())
 }
 
-/// What is kept under an id that is named.
+/// A document that is referred to.
 pub(crate) struct Named {
     kind: String,
     removed: bool,
@@ -170,7 +171,7 @@ pub(crate) struct Named {
 }
 
 impl Named {
-    /// What is named, deleted or not; an error where it is not there, or of another kind.
+    /// The referenced document, deleted or not; an error if it does not exist or is of another kind.
     pub(crate) fn of(connection: &Connection, used: &Reference) -> Result<Self, StoreError> {
         let found = Self::look(connection, used)?.ok_or(StoreError::Dangling(used.id))?;
         if found.kind == used.kind {
@@ -195,7 +196,7 @@ impl Named {
     }
 }
 
-/// Notes which documents this one names, once they were verified.
+/// Records the references of a document, after they were verified.
 pub(crate) fn point(change: &Transaction<'_>, user: Id, uses: &[Reference]) -> Result<(), StoreError> {
     let mut query = change.prepare_cached("SELECT used FROM reference WHERE user = ?1")?;
     let before = query.query_map([user.to_string()], |row| row.get::<_, String>(0))?;
@@ -204,7 +205,7 @@ pub(crate) fn point(change: &Transaction<'_>, user: Id, uses: &[Reference]) -> R
     point_unverified(change, user, uses)
 }
 
-/// The same of what was so before, as after undo: whatever has become of it since.
+/// Records references of an earlier state, as after undo, without verifying them.
 pub(crate) fn point_unverified(
     change: &Transaction<'_>,
     user: Id,

@@ -1,4 +1,4 @@
-//! Entries that cannot be used: a file from before names were checked may hold them, or one that somebody has edited.
+//! Unusable entries, from a file older than the checks of references or edited by hand.
 
 use rusqlite::{Connection, Transaction, params};
 use warm_blend_workshop::{Id, PHOTO, uses_of};
@@ -6,21 +6,21 @@ use warm_blend_workshop::{Id, PHOTO, uses_of};
 use crate::rows::{Named, bodies, parse_id, point_unverified};
 use crate::{StoreError, error, log};
 
-/// An entry that cannot be used.
+/// An unusable entry.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct SetAside {
-    /// Which.
+    /// Its id.
     pub id: Id,
-    /// What it is: `mix`.
+    /// Its kind: `mix`.
     pub kind: String,
-    /// Its name, where it has one.
+    /// Its name, if it has one.
     pub name: Option<String>,
     /// What is wrong with it.
     pub why: String,
 }
 
 impl SetAside {
-    /// What it is called: `the mix “drift blue”`.
+    /// A title: `the mix “drift blue”`.
     pub fn title(&self) -> String {
         let kind = error::words(&self.kind);
         self.name
@@ -29,7 +29,7 @@ impl SetAside {
     }
 }
 
-/// Entries that cannot be used, in the order they were made.
+/// Unusable entries, in the order in which they were created.
 pub(crate) fn all(connection: &Connection) -> Result<Vec<SetAside>, StoreError> {
     let mut query = connection.prepare_cached(
         "SELECT id, kind, CAST(body ->> '$.name' AS TEXT), why FROM set_aside JOIN document ON document.id = set_aside.document
@@ -44,13 +44,13 @@ pub(crate) fn all(connection: &Connection) -> Result<Vec<SetAside>, StoreError> 
     .collect()
 }
 
-/// Deletes one of them permanently.
+/// Permanently deletes an entry.
 pub(crate) fn delete(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
     change.execute("DELETE FROM set_aside WHERE document = ?1", [id.to_string()])?;
     Ok(())
 }
 
-/// Sets a document aside where it cannot be used; says whether it was.
+/// Sets a document aside if it is unusable; returns whether it was.
 pub(crate) fn set_aside_if_unusable(
     change: &Transaction<'_>,
     id: Id,
@@ -85,7 +85,7 @@ pub(crate) fn set_aside_if_unusable(
     Ok(true)
 }
 
-/// Looks through a file for them, once.
+/// Searches a file for unusable entries, once.
 pub(crate) fn look_through(connection: &mut Connection) -> Result<(), StoreError> {
     let done: bool = connection.query_row("SELECT looked_through FROM mark", [], |row| row.get(0))?;
     if done {

@@ -1,4 +1,4 @@
-//! Making, reading, changing and removing documents.
+//! Creating, reading, changing and deleting documents.
 
 use std::{cell::RefCell, ops::Range, path::Path, sync::Arc};
 
@@ -29,13 +29,13 @@ pub struct Store {
     others: i64,
     /// What was found when it was opened, and since.
     notices: Vec<Notice>,
-    /// Whether photos may have lost the last document that speaks of them.
+    /// True if photos may have lost the last document that refers to them.
     pub(crate) untidy: bool,
     /// What is being asked for.
     deed: Option<Arc<Deed>>,
     /// How many changes were made here since it was opened.
     written: u64,
-    /// The pots of the log as they were read last.
+    /// Cached pots of the log.
     pub(crate) pots: RefCell<Option<AsOf<Arc<[LoggedPot]>>>>,
 }
 
@@ -43,7 +43,7 @@ pub struct Store {
 #[derive(Debug, Clone, PartialEq)]
 enum Soundness {
     Sound,
-    /// The first thing that does not.
+    /// The first fault.
     Damaged(String),
 }
 
@@ -91,7 +91,7 @@ impl Store {
         Ok(store)
     }
 
-    /// What is wrong with the file, as far as it was looked over: it can be read, and is not written.
+    /// Damage found so far. A damaged file can be read but is not written.
     pub fn damage(&self) -> Option<&str> {
         match &self.soundness {
             Some(Soundness::Damaged(what)) => Some(what),
@@ -99,7 +99,7 @@ impl Store {
         }
     }
 
-    /// What its painter should hear of it.
+    /// Notices for the painter.
     pub fn notices(&self) -> Vec<Notice> {
         let damage = self.damage().map(|what| Notice::Damaged(what.to_owned()));
         damage.into_iter().chain(self.notices.iter().cloned()).collect()
@@ -119,13 +119,14 @@ impl Store {
         Ok(())
     }
 
-    /// How to look over all of the file, rows against their indexes, beside the work; see [`Store::heed`].
+    /// A deep check, including rows against indexes, to run beside other work; see [`Store::heed`].
     pub fn deep_look(&self) -> impl FnOnce() -> Result<Depth, StoreError> + Send + 'static {
         let path = self.file.path().to_owned();
         move || depth::look(&path)
     }
 
-    /// Heeds what such a look found: a file with damage is written no more, and an index is made anew, after a copy.
+    /// Acts on the result of a deep check: a damaged file is no longer written, and a faulty index is rebuilt after the
+    /// file was copied.
     pub fn heed(&mut self, found: Depth) -> Result<(), StoreError> {
         match found {
             Depth::Sound => Ok(()),
@@ -161,18 +162,17 @@ impl Store {
         Err(self.file.gone(&self.connection))
     }
 
-    /// Everything from now on is done for this deed, or for none: see [`Deed`].
+    /// Attributes all following changes to this request: see [`Deed`].
     pub fn on_behalf_of(&mut self, deed: Option<Arc<Deed>>) {
         self.deed = deed;
     }
 
-    /// How many changes were made since this program opened the file.
+    /// Number of changes since this program opened the file.
     pub fn written(&self) -> u64 {
         self.written
     }
 
-    /// Makes several changes at once: all of them are on the disk when this returns, or none is, and one step of undo
-    /// turns them all back.
+    /// Makes several changes in one transaction, as one step of undo.
     pub fn together<R>(
         &mut self,
         work: impl FnOnce(&mut ChangeSet<'_>) -> Result<R, StoreError>,
@@ -180,7 +180,7 @@ impl Store {
         self.together_or(work)
     }
 
-    /// The same where the work has errors of its own, which turn its changes back at once.
+    /// Makes several changes in one transaction; an error of the work rolls them back.
     pub fn together_or<R, E: From<StoreError>>(
         &mut self,
         work: impl FnOnce(&mut ChangeSet<'_>) -> Result<R, E>,
@@ -195,17 +195,17 @@ impl Store {
         })
     }
 
-    /// Keeps a new document.
+    /// Creates a document.
     pub fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
         self.together(|batch| batch.make(value))
     }
 
-    /// Keeps a document that the workspace comes with: no step of undo takes it away.
+    /// Creates a document that belongs to every workspace and cannot be undone.
     pub fn furnish<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
         self.furnish_as(Id::now_v7(), Timestamp::now(), value)
     }
 
-    /// The same under an id that is always the same: what is drawn by it is the same in every such workspace.
+    /// Creates such a document with a fixed id, so that random draws based on it are the same in every such workspace.
     pub fn furnish_as<T: Document>(
         &mut self,
         id: Id,
@@ -215,24 +215,24 @@ impl Store {
         self.write(|change| insert(change, id, at, value))
     }
 
-    /// The same as if it had been made at a time.
+    /// Creates such a document as of a given time.
     pub fn furnish_on<T: Document>(&mut self, at: Timestamp, value: T) -> Result<Kept<T>, StoreError> {
         let (seconds, nanos) = (at.as_second().max(0) as u64, at.subsec_nanosecond().max(0) as u32);
         let id = Id::new_v7(uuid::Timestamp::from_unix(uuid::NoContext, seconds, nanos));
         self.furnish_as(id, at, value)
     }
 
-    /// Reads one, also when it was removed.
+    /// Reads a document, even if it was deleted.
     pub fn get<T: Document>(&self, id: Id) -> Result<Kept<T>, StoreError> {
         read(&self.connection, id)
     }
 
-    /// All that are there, in the order they were made.
+    /// All documents of a kind, in the order in which they were created.
     pub fn all<T: Document>(&self) -> Result<Vec<Kept<T>>, StoreError> {
         every(&self.connection, "AND removed = 0")
     }
 
-    /// Some of what `all` says, or of the latest first: of so many, which.
+    /// Part of the documents of a kind, from the first or from the latest; `range` is computed from their number.
     pub fn some<T: Document>(
         &self,
         latest_first: bool,
@@ -241,17 +241,17 @@ impl Store {
         some(&self.connection, "AND removed = 0", latest_first, which)
     }
 
-    /// The same as `all` said before, with what has changed since.
+    /// All documents of a kind, reading only what changed since `known`.
     pub fn all_after<T: Document + Clone>(&self, known: &[Kept<T>]) -> Result<Vec<Kept<T>>, StoreError> {
         every_after(&self.connection, "AND removed = 0", known)
     }
 
-    /// All that are or were there, in the order they were made.
+    /// All documents of a kind including deleted ones, in the order in which they were created.
     pub fn all_ever<T: Document>(&self) -> Result<Vec<Kept<T>>, StoreError> {
         every(&self.connection, "")
     }
 
-    /// A number that is another after every change to documents of a kind, also after undo.
+    /// A number that differs after every change to documents of a kind, including undo.
     pub fn state<T: Document>(&self) -> Result<i64, StoreError> {
         let mut query = self
             .connection
@@ -259,42 +259,42 @@ impl Store {
         Ok(query.query_row([T::KIND], |row| row.get(0))?)
     }
 
-    /// Reports every SQL statement as it begins: what a request costs.
+    /// Reports every SQL statement as it starts.
     pub fn trace_statements(&self, report: fn(TraceEvent<'_>)) {
         self.connection.trace_v2(TraceEventCodes::SQLITE_TRACE_STMT, Some(report));
     }
 
-    /// Writes a new value over the revision that was seen. Writing what is there already changes nothing.
+    /// Changes a document that has the revision seen. Writing the same value does nothing.
     pub fn change<T: Document>(&mut self, id: Id, seen: Revision, value: T) -> Result<Kept<T>, StoreError> {
         self.together(|batch| batch.change(id, seen, value))
     }
 
-    /// Takes a document away; it stays readable by its id.
+    /// Deletes a document, which can still be read by its id.
     pub fn remove<T: Document>(&mut self, id: Id, seen: Revision) -> Result<Kept<T>, StoreError> {
         self.together(|batch| batch.remove(id, seen))
     }
 
-    /// Which documents of a kind speak of this one.
+    /// Documents of a kind that refer to this one.
     pub fn users<T: Document>(&self, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
         users(&self.connection, used)
     }
 
-    /// How many of a kind speak of this one.
+    /// Number of documents of a kind that refer to this one.
     pub fn count_users<T: Document>(&self, used: Id) -> Result<usize, StoreError> {
         count_users::<T>(&self.connection, used)
     }
 
-    /// That everything a value speaks of is, or was, in the file: what is not kept is not checked by writing it.
+    /// Checks that everything a value refers to exists or existed, for values that are not saved.
     pub fn verify_references<T: Document>(&self, value: &T) -> Result<(), StoreError> {
         verify(&self.connection, &value.uses(), &[])
     }
 
-    /// Entries that cannot be used, in the order they were made.
+    /// Unusable entries, in the order in which they were created.
     pub fn set_aside(&self) -> Result<Vec<SetAside>, StoreError> {
         set_aside::all(&self.connection)
     }
 
-    /// Deletes one of them permanently. One that is no longer there is gone already.
+    /// Permanently deletes an unusable entry, if it still exists.
     pub fn delete_set_aside(&mut self, id: Id) -> Result<(), StoreError> {
         self.write(|change| set_aside::delete(change, id))
     }
@@ -304,18 +304,17 @@ impl Store {
         History::of(&self.connection)
     }
 
-    /// Turns back the newest change, where it is the one that is meant: somebody else may have made another since it was
-    /// seen.
+    /// Undoes the newest change, provided it is the expected one: somebody else may have made another since.
     pub fn undo(&mut self, meant: i64) -> Result<HistoryEntry, StoreError> {
         self.write(|change| history::walk(change, Direction::Back, meant))
     }
 
-    /// Makes the change again that was undone last, where it is the one that is meant.
+    /// Redoes the change undone last, provided it is the expected one.
     pub fn redo(&mut self, meant: i64) -> Result<HistoryEntry, StoreError> {
         self.write(|change| history::walk(change, Direction::Forth, meant))
     }
 
-    /// Lets the file grow no further than it has, plus so many pages: to try what a full disk does.
+    /// Limits the growth of the file to this many pages, to simulate a full disk.
     #[doc(hidden)]
     pub fn limit_pages_for_tests(&self, more: i64) -> Result<(), StoreError> {
         let pages: i64 = self.connection.pragma_query_value(None, "page_count", |row| row.get(0))?;
@@ -323,7 +322,7 @@ impl Store {
         Ok(())
     }
 
-    /// Runs a change as one transaction: it is on the disk when this returns, or nothing of it is.
+    /// Runs a change as one transaction, which is on disk completely or not at all when this returns.
     pub(crate) fn write<R, E: From<StoreError>>(
         &mut self,
         work: impl FnOnce(&Transaction<'_>) -> Result<R, E>,
@@ -368,14 +367,14 @@ impl Store {
         Ok(())
     }
 
-    /// What can wait until nobody works: photos that nothing speaks of for an hour are freed, and the log is written back.
+    /// Work for idle times: deletes photos unused for an hour and writes the log back.
     pub fn tidy(&mut self) -> Result<(), StoreError> {
         self.free_photos(Timestamp::now() - LOOSE)?;
         self.write_back()
     }
 
-    /// Brings what is in the log into the file and empties the log, so that the file alone is all there is: whoever copies it then
-    /// has everything. Nothing is done where there is nothing to bring, or another program reads the file just now.
+    /// Writes the log back to the file and empties it, so that a copy of the file is complete. Does nothing if the log is
+    /// empty or another program is reading the file.
     pub fn write_back(&mut self) -> Result<(), StoreError> {
         if self.logged && self.damage().is_none() && self.file.is_there() {
             let changes = kinship::mark(&self.connection)?.map(|mark| mark.changes);
@@ -390,7 +389,7 @@ impl Store {
     }
 }
 
-/// Changes that are made at once: see [`Store::together`].
+/// Changes made together: see [`Store::together`].
 #[derive(Debug)]
 pub struct ChangeSet<'a> {
     change: &'a Transaction<'a>,
@@ -399,24 +398,24 @@ pub struct ChangeSet<'a> {
 }
 
 impl ChangeSet<'_> {
-    /// Keeps a new document.
+    /// Creates a document.
     pub fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
         let kept = insert(self.change, Id::now_v7(), Timestamp::now(), value)?;
         self.record(kept.id, None, Some(&serde_json::to_string(&kept.value)?))?;
         Ok(kept)
     }
 
-    /// Reads one, also when it was removed.
+    /// Reads a document, even if it was deleted.
     pub fn get<T: Document>(&self, id: Id) -> Result<Kept<T>, StoreError> {
         read(self.change, id)
     }
 
-    /// Which documents of a kind speak of this one.
+    /// Documents of a kind that refer to this one.
     pub fn users<T: Document>(&self, used: Id) -> Result<Vec<Kept<T>>, StoreError> {
         users(self.change, used)
     }
 
-    /// Writes a new value over the revision that was seen. Writing what is there already changes nothing.
+    /// Changes a document that has the revision seen. Writing the same value does nothing.
     pub fn change<T: Document>(&mut self, id: Id, seen: Revision, value: T) -> Result<Kept<T>, StoreError> {
         let before = current::<T>(self.change, id, seen)?;
         if before.removed {
@@ -432,7 +431,7 @@ impl ChangeSet<'_> {
         read(self.change, id)
     }
 
-    /// Takes a document away; it stays readable by its id.
+    /// Deletes a document, which can still be read by its id.
     pub fn remove<T: Document>(&mut self, id: Id, seen: Revision) -> Result<Kept<T>, StoreError> {
         let before = current::<T>(self.change, id, seen)?;
         if before.removed {

@@ -1,15 +1,15 @@
-//! Whether anything was written since something was read, by what SQLite counts.
+//! Detects writes since something was read, by SQLite's counters.
 
 use rusqlite::Connection;
 
 use crate::StoreError;
 
-/// A number that is another after another program has changed the file.
+/// A number that changes when another program changes the file.
 pub(crate) fn changes_of_others(connection: &Connection) -> Result<i64, StoreError> {
     Ok(connection.pragma_query_value(None, "data_version", |row| row.get(0))?)
 }
 
-/// What was read, as long as nothing was written since.
+/// A cached value, valid until something is written.
 #[derive(Debug)]
 pub(crate) struct AsOf<T> {
     /// What others had written by then, and what was written here.
@@ -18,12 +18,12 @@ pub(crate) struct AsOf<T> {
 }
 
 impl<T: Clone> AsOf<T> {
-    /// It, where it still holds.
+    /// The value, if it is still valid.
     pub fn now(&self, connection: &Connection) -> Result<Option<T>, StoreError> {
         Ok((written(connection)? == self.written).then(|| self.read.clone()))
     }
 
-    /// Reads it.
+    /// Reads a value.
     pub fn of(
         connection: &Connection,
         read: impl FnOnce() -> Result<T, StoreError>,

@@ -1,4 +1,4 @@
-//! A made-up shelf, any paint at all, and what cameras write, for the tests of the other crates.
+//! Test data for the other crates: an invented shelf, arbitrary paints, camera metadata.
 
 pub mod exif;
 pub mod shelf;

@@ -1,4 +1,4 @@
-//! A small shelf, and boards painted from it.
+//! A small shelf, and boards painted with it.
 
 use uuid::Uuid;
 use warm_blend_board::{Board, Ground, GroundKind, KnownTin, Layer, Letter, OnShelf, Strip};
@@ -23,7 +23,7 @@ pub fn paint(class: Class, [red, green, blue]: [u8; 3], coats: f64) -> Material 
     Material::of(class, Some(code), Some(CoatsToHide::new(coats).unwrap())).unwrap()
 }
 
-/// Tins by their numbers.
+/// Tins by number.
 pub struct Shelf(Vec<(PaintId, Class, Material)>);
 
 impl Default for Shelf {
@@ -45,7 +45,7 @@ impl Default for Shelf {
 }
 
 impl Shelf {
-    /// The same with a stain and a pearl medium.
+    /// The shelf with a stain and a pearl medium added.
     pub fn wide() -> Self {
         let mut shelf = Self::default();
         let stain = paint(Class::GelStain, [86, 54, 34], 6.0);
@@ -59,7 +59,7 @@ impl Shelf {
         self.0.push((PaintId(Uuid::from_u128(n)), class, paint(class, code, 1.5)));
     }
 
-    /// The same where every paint is so many times as strong.
+    /// The shelf with this factor on the strength of every paint.
     pub fn stronger(mut self, times: f64) -> Self {
         for (_, class, material) in &mut self.0 {
             if class.makes_colours() {

@@ -1,4 +1,4 @@
-//! Any paint at all, for properties.
+//! Arbitrary paints for property tests.
 
 use crate::shelf::paint;
 use proptest::prelude::*;
@@ -13,7 +13,7 @@ pub fn any_class() -> impl Strategy<Value = Class> {
     (0..Class::ALL.len()).prop_map(|i| Class::ALL[i]).prop_filter("a paint", |class| !class.is_medium())
 }
 
-/// A paint that hides in coats that are known.
+/// A paint that hides in a known number of coats.
 pub fn any_paint() -> impl Strategy<Value = Material> {
     (any::<[u8; 3]>(), 0usize..9, 0.5..6.0f64)
         .prop_map(|(code, class, coats)| paint(Class::ALL[class], code, coats))

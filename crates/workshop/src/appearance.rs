@@ -1,4 +1,4 @@
-//! How paints, mixes and films look: swatches, and colours against a target.
+//! Appearance of paints, mixes and films: swatches, and comparison with targets.
 
 use serde::{Serialize, Serializer};
 use utoipa::ToSchema;
@@ -8,13 +8,13 @@ use warm_blend_spectral::{Lab, Light, OnScreen, Reflectance, Srgb};
 
 use crate::Refusal;
 
-/// A colour as it is seen in a light.
+/// A colour in a light.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct SeenColour {
-    /// What the screen shows for it.
+    /// What a screen shows for it.
     #[schema(example = "#b08d57")]
     pub hex: String,
-    /// False where the screen cannot show it and comes as near as it can.
+    /// False if the screen can only approximate it.
     pub in_gamut: bool,
     /// L*, a*, b* relative to the white of the light (2°).
     pub lab: [f64; 3],
@@ -27,7 +27,8 @@ impl From<Seen> for SeenColour {
     }
 }
 
-/// What the screen shows, shown as a hex code: thousands of swatches are kept, each with dozens of them.
+/// A colour on the screen, written as a hex code. Compact, because thousands of swatches are kept, each with dozens of
+/// colours.
 #[derive(Debug, Clone, Copy)]
 pub struct Hex(Srgb);
 
@@ -37,57 +38,57 @@ impl Serialize for Hex {
     }
 }
 
-/// What the screen shows of a surface in each light, in the order of `/api/lights`.
+/// Colours of a surface in each light, in the order of `/api/lights`.
 pub(crate) fn in_each_light(surface: &Reflectance) -> [Hex; Light::ALL.len()] {
     Light::ALL.map(|light| Hex(Seen::of(surface, light).screen.srgb))
 }
 
-/// A drawdown: a wedge of wet film from thick to a wash, over white and over black, of a paint as it is most likely.
+/// Most probable drawdown of a paint: a wedge of wet film from thick to a wash, over white and over black.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Wedge {
-    /// Its flat colour: thick and dry, or one coat over white for what never hides.
+    /// Flat colour: thick and dry, or one coat over white if it never hides.
     pub face: SeenColour,
-    /// The same as hex codes in each light, in the order of `/api/lights`.
+    /// Flat colour in each light, in the order of `/api/lights`.
     #[schema(value_type = Vec<String>)]
     pub lights: [Hex; Light::ALL.len()],
-    /// Hex codes from thick to thin over the white half, evenly spaced.
+    /// Colours over the white half, thick to thin, evenly spaced.
     #[schema(value_type = Vec<String>)]
     pub over_white: Vec<Hex>,
-    /// The same over the black half.
+    /// Colours over the black half.
     #[schema(value_type = Vec<String>)]
     pub over_black: Vec<Hex>,
-    /// How flakes shine; absent where there are none.
+    /// Glint of its flakes; absent without flakes.
     pub lustre: Option<Lustre>,
 }
 
-/// A drawdown, and how surely it is known.
+/// A drawdown with its certainty.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Swatch {
-    /// As it is most likely.
+    /// Most probable drawdown.
     #[serde(flatten)]
     pub wedge: Wedge,
     /// Brushed coats until black and white no longer show; absent for a clear medium or a thin glaze.
     pub hides_in: Option<f64>,
-    /// 90 % band of the flat colour, ΔE00 in this light: the true one is nearer in nine cases of ten.
+    /// 90 % band of the flat colour, ΔE00 in this light: in nine cases of ten the true colour is within it.
     pub within: f64,
-    /// That in words: `sure to a touch`.
+    /// Certainty in words: `reliable`.
     pub certainty: &'static str,
-    /// What it could as well be: hex codes at the rim of the band, from dark to light; empty where nothing is in doubt.
+    /// Plausible colours at the edge of the band, dark to light; empty if nothing is uncertain.
     #[schema(value_type = Vec<String>)]
     pub halo: Vec<Hex>,
 }
 
-/// How flakes shine.
+/// Glint of flakes.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Lustre {
-    /// Share of the area that flakes cover, 0–1.
+    /// Share of the area covered by flakes, 0–1.
     pub share: f64,
-    /// What the screen shows at the mirror angle.
+    /// What a screen shows at the mirror angle.
     pub glint: String,
 }
 
 impl Wedge {
-    /// Of a paint or a mix.
+    /// Drawdown of a paint or mix.
     pub fn of(material: &Material, Look { light, state }: Look) -> Self {
         Self::in_its_state(&material.in_state(state), light)
     }
@@ -108,7 +109,7 @@ impl Wedge {
 }
 
 impl Swatch {
-    /// Of a paint or a mix as it is known.
+    /// Swatch of a paint or mix with its uncertainty.
     pub fn of(known: &Ensemble, Look { light, state }: Look) -> Self {
         let known = known.in_state(state);
         let material = known.best();
@@ -123,22 +124,22 @@ impl Swatch {
     }
 }
 
-/// How a colour stands to its target.
+/// A colour compared with its target.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct AgainstTarget {
     /// As text: `a hair warmer and lighter than the target`.
     pub words: String,
-    /// CIEDE2000, in the light asked for.
+    /// CIEDE2000 in the requested light.
     pub difference: f64,
     /// The target in that light.
     pub target: SeenColour,
-    /// The target as hex codes in each light, in the order of `/api/lights`.
+    /// The target in each light, in the order of `/api/lights`.
     #[schema(value_type = Vec<String>)]
     pub lights: [Hex; Light::ALL.len()],
 }
 
 impl AgainstTarget {
-    /// A material against a target, which has been read and so has a curve.
+    /// Compares a material with a target, which must be a possible colour.
     pub fn of(material: &Material, target: Masstone, look: Look) -> Result<Self, Refusal> {
         let target = target.reflectance().map_err(|error| Refusal::field("/target", error))?;
         let lights = in_each_light(&target);

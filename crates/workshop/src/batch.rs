@@ -1,4 +1,4 @@
-//! A batch measured out: how much of each tin, in which measure, what it costs and how far it goes.
+//! Measuring a batch: amounts of each tin, cost and coverage.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -12,23 +12,23 @@ use warm_blend_paint::{
 
 use crate::{Refusal, ShelfSnapshot};
 
-/// A batch to be measured out.
+/// A batch to measure.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct BatchOf {
-    /// What is in it.
+    /// Components.
     pub components: Vec<MixPart>,
-    /// How much: a number of `measure`; not read for `left`.
+    /// Number of `measure`; ignored for `left`.
     #[serde(default)]
     pub amount: f64,
-    /// `gallon`, `quart`, `pint`, `cup`, `fl-oz`, `tbsp`, `tsp`, `scoop`, `litre`, `ml` or `drop`; or `m2` or `ft2` of a surface; or
-    /// `left`: all that is left of a paint.
+    /// `gallon`, `quart`, `pint`, `cup`, `fl-oz`, `tbsp`, `tsp`, `scoop`, `litre`, `ml` or `drop`; `m2` or `ft2` of a
+    /// surface; or `left` for all that is left of a paint.
     #[schema(value_type = String)]
     pub measure: BatchIn,
-    /// Coats on the surface; 2 when left out.
+    /// Coats on the surface; by default 2.
     pub coats: Option<f64>,
-    /// Which paint is used up, where it is.
+    /// The paint to use up, for `left`.
     pub using_up: Option<Uuid>,
-    /// What there is to measure with; what the workshop has when empty.
+    /// Available measures; by default those of the workshop.
     #[serde(default)]
     pub owned: Vec<Measure>,
 }
@@ -44,54 +44,54 @@ pub enum BatchIn {
     M2,
     /// Square feet of a surface.
     Ft2,
-    /// All that is left of a paint.
+    /// Everything left of a paint.
     Left,
-    /// So much.
+    /// A volume in this measure.
     #[serde(untagged)]
     In(Measure),
 }
 
-/// Ways to measure a batch out.
+/// Ways to measure a batch.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BatchMeasured {
-    /// The best first: roundings that nobody sees, by how few spoonfuls they take; then by how far they move the colour; by weight;
-    /// last those that come to more or less than was asked for.
+    /// Best first: those whose rounding does not show, fewest measures first; then by change of colour; then by weight;
+    /// last those that make more or less than was asked for.
     pub ways: Vec<MeasuredOut>,
-    /// How much was asked for, ml.
+    /// Volume asked for, ml.
     pub ml: f64,
-    /// How it is put on: `Coat, brushed`.
+    /// How it is applied: `Coat, brushed`.
     pub put_on: &'static str,
-    /// What a coat of it costs on a square metre, put on like that.
+    /// Cost of a coat on a square metre, applied like this.
     pub cost_per_m2: Option<f64>,
-    /// The same on a square foot.
+    /// Cost of a coat on a square foot.
     pub cost_per_ft2: Option<f64>,
 }
 
-/// A batch in one kind of measure.
+/// A batch in one measure.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct MeasuredOut {
-    /// What it is measured with; `g` where it is weighed.
+    /// The measure; `g` by weight.
     pub measure: &'static str,
-    /// How many of it, in the order of the components: `1½ cups`.
+    /// Amounts in the order of the components: `1½ cups`.
     pub amounts: Vec<String>,
-    /// What the batch comes to, ml.
+    /// Volume of the batch, ml.
     pub ml: f64,
-    /// What that costs, where every price is known.
+    /// Cost, if every price is known.
     pub cost: Option<f64>,
-    /// How far that goes, coats of a square metre.
+    /// Coverage of one coat, m².
     pub covers_m2: f64,
-    /// The same, ft².
+    /// Coverage of one coat, ft².
     pub covers_ft2: f64,
-    /// Tins that do not hold enough for it.
+    /// Tins that do not contain enough.
     pub short: Vec<String>,
-    /// How far the rounding moves the colour, ΔE00.
+    /// Colour difference caused by rounding, ΔE00.
     pub shift: f64,
-    /// That in words.
+    /// The difference in words.
     pub words: String,
 }
 
 impl ShelfSnapshot {
-    /// A batch in cups, spoons, ounces or millilitres, and what rounding to them does to the colour.
+    /// Measures a batch in cups, spoons, ounces or millilitres, with the effect of rounding on its colour.
     pub fn measure_out(&self, of: &BatchOf, look: Look) -> Result<BatchMeasured, Refusal> {
         let one = |(i, part): (usize, &MixPart)| {
             let (parts, known) = self.part(&format!("/components/{i}"), part)?;
@@ -107,26 +107,20 @@ impl ShelfSnapshot {
         let film = technique.applied_over(Application::default(), &FLAT);
         let batch = of.batch(&tins, &shares, film)?;
         let at_hand = self.at_hand(&of.owned);
-        let rounded = warm_blend_paint::measured(&mixed, batch, &at_hand, of.used_up(&tins), look.light)
+        let mut rounded = warm_blend_paint::measured(&mixed, batch, &at_hand, of.used_up(&tins), look.light)
             .map_err(|error| Refusal::field("/components", error))?;
         let exact: Vec<f64> = shares.iter().map(|share| batch.value() * share).collect();
         let by_weight = MeasuredOut::by_weight(&tins, &exact, film);
         let cost_per_m2 = by_weight.cost.map(|cost| cost / by_weight.covers_m2);
         // What is asked for in one system is measured in it first.
         let asked_in = of.measure.units();
-        let mut rounded = rounded;
         rounded.sort_by_key(|rounded| {
-            let other = match (Units::of(rounded.measure), asked_in) {
-                (Some(own), Some(asked)) => {
-                    if own == asked {
-                        0
-                    } else {
-                        2
-                    }
-                }
+            let rank = match (Units::of(rounded.measure), asked_in) {
+                (Some(own), Some(asked)) if own == asked => 0,
+                (Some(_), Some(_)) => 2,
                 _ => 1,
             };
-            (!rounded.keeps_the_batch(), other)
+            (!rounded.keeps_the_batch(), rank)
         });
         let units = asked_in.unwrap_or_default();
         let mut ways: Vec<MeasuredOut> =

@@ -1,4 +1,4 @@
-//! What lies between colours that are worked into each other.
+//! Transitions between colours that are worked into each other.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -11,58 +11,59 @@ use warm_blend_paint::{Look, Material, MixPart};
 use crate::mixable::{DoubtfulPot, Mixable};
 use crate::{RecipePart, Refusal, ShelfSnapshot};
 
-/// Two to five colours to be worked into each other.
+/// Two to five colours to blend.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct BlendOf {
-    /// What is stirred together for each: a paint, or a mix.
+    /// Components of each colour: a paint or a mix.
     pub colours: Vec<Vec<MixPart>>,
 }
 
-/// What lies between colours.
+/// Transitions between colours.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Blend {
-    /// The ways from each to the next.
+    /// Transition from each colour to the next.
     pub paths: Vec<BlendPath>,
-    /// Every pair that one brush might carry, and what it would make of it.
+    /// Every pair that might share a brush, and the result.
     pub pairs: Vec<BrushPair>,
 }
 
-/// The way from one colour to the next.
+/// Transition from one colour to the next.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BlendPath {
-    /// Hex codes from the one to the other, evenly by volume.
+    /// Colours along the path, evenly spaced by volume.
     pub colours: Vec<String>,
-    /// Its first word: how it runs.
+    /// The transition in words.
     pub words: String,
-    /// Largest step over the mean: 1 where it runs evenly.
+    /// Largest step divided by the mean; 1 if it is even.
     pub uneven: f64,
-    /// Share of the second at which it looks half-way.
+    /// Share of the second colour that looks half-way.
     pub half_way: f64,
-    /// That as parts of the first and of the second.
+    /// That share as parts of the first and the second.
     pub half_way_parts: [u32; 2],
-    /// Which of the two overpowers the other, 0 or 1: it goes in last and least.
+    /// Index of the colour that overpowers the other, 0 or 1: add it last and sparingly.
     pub overpowers: Option<u8>,
-    /// Share of the second where it goes grey, if it does.
+    /// Share of the second colour at which it turns grey, if it does.
     pub mud_at: Option<f64>,
-    /// The paint of the shelf that bridges the two best, where one does.
+    /// The paint that best bridges the two, if one does.
     pub bridge: Option<RecipePart>,
 }
 
 /// Two colours on one brush.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BrushPair {
-    /// Places of the two among the colours.
+    /// Indices of the two colours.
     pub of: [usize; 2],
-    /// What half and half makes.
+    /// Colour of an equal mix.
     pub hex: String,
-    /// False where they may share a brush.
+    /// False if they may share a brush.
     pub apart: bool,
-    /// Why, in words.
+    /// The reason.
     pub words: String,
 }
 
 impl ShelfSnapshot {
-    /// What lies between colours: the way, where it goes grey or turns, what bridges it, which brushes must not meet.
+    /// Transitions between colours: where they turn grey or into another hue, what bridges them, and which brushes to
+    /// keep apart.
     pub fn blend(&self, of: &BlendOf, look: Look) -> Result<Blend, Refusal> {
         if !(2..=5).contains(&of.colours.len()) {
             return Err(Refusal::field("/colours", "a blend needs 2 to 5 colours"));

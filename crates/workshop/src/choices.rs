@@ -1,4 +1,4 @@
-//! The choices of the workshop, as they are entered and shown.
+//! Settings of the workshop.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -7,30 +7,30 @@ use warm_blend_paint::{Currency, Measure, PaintId};
 
 use crate::{Kept, Refusal, Workshop, house_white};
 
-/// The choices.
+/// Settings as entered.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct WorkshopEntry {
-    /// The white that tints are made with and strengths are measured against.
+    /// The white for tints, which defines unit strength.
     pub house_white: Option<PaintId>,
-    /// The spoons, cups and syringes at hand, such as `tsp` and `cup`; everything when empty.
+    /// Available spoons, cups and syringes, such as `tsp` and `cup`; if empty, all measures.
     #[serde(default)]
     pub owned: Vec<Measure>,
-    /// What prices and budgets are in, by its ISO 4217 code; plain numbers where none was chosen.
+    /// Currency of prices and budgets, ISO 4217; if absent, plain numbers.
     #[serde(default)]
     pub currency: Option<Currency>,
 }
 
-/// The choices as they are kept.
+/// Saved settings.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct WorkshopKept {
-    /// To be named when they are changed.
+    /// Revision, to be sent with a change.
     pub revision: i64,
-    /// The choices.
+    /// The settings.
     pub entry: WorkshopEntry,
 }
 
 impl WorkshopEntry {
-    /// The workshop with these choices: `white` is the tin of the house white.
+    /// The workshop with these settings; `white` is the tin of the house white.
     pub fn over(self, before: Workshop, white: Option<&Kept<ShelfPaint>>) -> Result<Workshop, Refusal> {
         let Self { house_white, owned, currency } = self;
         let refused = |words| Err(Refusal::field("/house_white", words));
@@ -45,7 +45,7 @@ impl WorkshopEntry {
 }
 
 impl WorkshopKept {
-    /// The choices as they stand, among these tins.
+    /// Settings of a workshop with these tins.
     pub fn of(kept: &Kept<Workshop>, tins: &[Kept<ShelfPaint>]) -> Self {
         let Workshop { owned, currency, .. } = kept.value.clone();
         let house_white = house_white(&kept.value, tins);

@@ -1,11 +1,11 @@
-//! Colours as they are entered.
+//! Entry of colours.
 
 use warm_blend_paint::{BadColour, Colour, Masstone};
 
 use crate::Checks;
 
 impl Checks {
-    /// The colour of a surface in a field: one that can be.
+    /// Checks that the colour in a field can be that of a surface.
     pub fn colour(&mut self, pointer: &str, colour: &Colour) -> Option<Masstone> {
         let masstone = colour.of_a_surface();
         let form = match masstone {

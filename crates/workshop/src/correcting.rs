@@ -1,4 +1,4 @@
-//! What to add to a pot that is off its target.
+//! Corrections of a pot.
 
 use std::ops::ControlFlow;
 
@@ -15,67 +15,67 @@ use crate::matching::likely_words;
 use crate::mixable::{DoubtfulPot, Mixable, thick};
 use crate::{AgainstTarget, Checks, Refusal, ShelfSnapshot};
 
-/// A pot that is off its target.
+/// A pot to correct.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct PotToCorrect {
-    /// What is in it.
+    /// Contents.
     pub components: Vec<MixPart>,
-    /// How much: a number of `measure`.
+    /// Amount, in `measure`.
     pub amount: f64,
-    /// What it was measured with: additions come in spoons of the same system, or in ml, fine enough for the pot.
+    /// Measure. Additions are in spoons of the same system or in ml, fine enough for the pot.
     pub measure: Measure,
-    /// How much the pot holds, in the same measure; four times what is in it when left out.
+    /// Capacity, in the same measure; by default four times the amount.
     pub room: Option<f64>,
-    /// The colour aimed at.
+    /// Target colour.
     pub target: Colour,
 }
 
-/// Ways to bring a pot to its target.
+/// Ways to correct a pot.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Corrections {
-    /// How it stands now.
+    /// The pot as it is, compared with the target.
     pub now: AgainstTarget,
-    /// The next single addition, to creep up on the colour; none where nothing brings it nearer.
+    /// The next single addition, for approaching the colour step by step; absent if nothing improves it.
     pub next: Option<PotFix>,
-    /// The smallest additions that bring it as near as can be seen, the best first.
+    /// The smallest additions that visibly bring it as near as possible, best first.
     pub ways: Vec<PotFix>,
-    /// In a sentence, where it cannot be reached by adding, or need not be.
+    /// A sentence, if no addition can reach the target or none is needed.
     pub words: Option<String>,
 }
 
-/// What to do to a pot.
+/// A correction.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PotFix {
-    /// What to take out first: `6½ tbsp`; none where nothing need be.
+    /// Amount to take out first: `6½ tbsp`; absent if nothing needs to be.
     pub discard: Option<String>,
-    /// What to add.
+    /// Additions.
     pub additions: Vec<PotFixPart>,
-    /// What is in the pot then, in the measure.
+    /// Amount in the pot afterwards, in the measure.
     pub amount: f64,
-    /// How it stands then, if every tin is what it most probably is.
+    /// Comparison with the target afterwards, if every tin is what it most probably is.
     pub judgement: AgainstTarget,
-    /// How far off it is likely to be, ΔE00: the mean over all that pot and tins may be, by which the ways are ranked.
+    /// Expected difference, ΔE00: the mean over everything that pot and tins may be, by which corrections are ranked.
     pub expected: f64,
-    /// The same in words: `likely within 3`.
+    /// Expected difference in words: `likely within 3`.
     pub likely: String,
-    /// How it looks then.
+    /// Colour afterwards.
     pub hex: String,
-    /// What is in the pot then, in whole parts.
+    /// Contents afterwards, in whole parts.
     pub components: Vec<MixPart>,
 }
 
-/// One addition.
+/// An addition to a pot.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PotFixPart {
     /// The paint.
     pub paint: Uuid,
     /// Its name.
     pub name: String,
-    /// How much, as it is measured: `½ tsp`.
+    /// Amount as measured: `½ tsp`.
     pub amount: String,
-    /// The same in ml.
+    /// Amount, ml.
     pub ml: f64,
-    /// The same in g, by its density or what its class usually has.
+    /// Amount, g, by the density of the tin or of its class.
     pub grams: f64,
     /// Its flat colour.
     pub hex: String,
@@ -132,7 +132,7 @@ fn in_words(now: f64, best: Option<f64>) -> Option<&'static str> {
 }
 
 impl ShelfSnapshot {
-    /// What to add to a pot so that it comes to its target; `watch` may break the search off.
+    /// Finds additions that bring a pot to its target; `watch` may cancel the search.
     pub fn correct(
         &self,
         of: &PotToCorrect,

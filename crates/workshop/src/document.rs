@@ -1,4 +1,4 @@
-//! What can be kept.
+//! Documents: everything that can be saved.
 
 use jiff::Timestamp;
 use serde::{Serialize, de::DeserializeOwned};
@@ -13,13 +13,13 @@ use warm_blend_plan::RunSheet;
 use crate::Workshop;
 use crate::log::{LogLine, LogNote, Names, lines};
 
-/// Identifies a document for good: a UUIDv7.
+/// Stable identifier of a document: a UUIDv7.
 pub type Id = Uuid;
 
-/// How often a document has been written: 1 when made. Whoever changes it says which one was seen.
+/// Number of times a document was written, starting at 1. A change must state the revision it is based on.
 pub type Revision = i64;
 
-/// A value that can be kept: one of the table of kinds below.
+/// A value that can be saved: one of the kinds listed below.
 pub trait Document: Listed + Serialize + DeserializeOwned + Send {
     /// The kind, as it stands in the file.
     const KIND: &'static str;
@@ -33,28 +33,28 @@ pub trait Document: Listed + Serialize + DeserializeOwned + Send {
     }
 }
 
-/// A document or a photo that a document names.
+/// A reference of a document to another document or a photo.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Reference {
-    /// Which.
+    /// Id.
     pub id: Id,
-    /// What it must be: [`Document::KIND`], or [`PHOTO`].
+    /// Required kind: [`Document::KIND`] or [`PHOTO`].
     pub kind: &'static str,
-    /// Whether it may have been deleted.
+    /// Whether the target may have been deleted.
     pub tie: Tie,
 }
 
-/// The kind of a photo, which is kept beside the documents.
+/// Kind of a photo, which is stored beside the documents.
 pub const PHOTO: &str = "photo";
 
-/// Whether what a document names may have been deleted.
+/// Whether the target of a reference may have been deleted.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Tie {
-    /// It must be there whenever the document is written: a step of a piece that was deleted is not ticked.
+    /// It must exist whenever the document is written: a step of a deleted piece cannot be ticked off.
     Belongs,
-    /// It must be there when it is first named.
+    /// It must exist when it is first referred to.
     Chosen,
-    /// It was taken over from another document, and may have been deleted since.
+    /// It was copied from another document, and may have been deleted since.
     Copied,
 }
 
@@ -72,20 +72,20 @@ impl Reference {
     }
 }
 
-/// A kept document.
+/// A saved document.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Kept<T> {
-    /// Which one.
+    /// Id.
     pub id: Id,
-    /// How often it has been written.
+    /// Revision.
     pub revision: Revision,
-    /// True once it was taken away; it can still be read.
+    /// True if it was deleted; it can still be read.
     pub removed: bool,
-    /// When it was made.
+    /// Time of creation.
     pub made_at: Timestamp,
-    /// When it was last written.
+    /// Time of the last change.
     pub changed_at: Timestamp,
-    /// What it says.
+    /// Value.
     pub value: T,
 }
 
@@ -217,7 +217,7 @@ impl Document for LogNote {
     }
 }
 
-/// What a body of some kind names.
+/// References in a body of some kind.
 pub fn uses_of(kind: &str, body: &str) -> Result<Vec<Reference>, serde_json::Error> {
     struct Uses;
     impl AskKind for Uses {
@@ -230,7 +230,7 @@ pub fn uses_of(kind: &str, body: &str) -> Result<Vec<Reference>, serde_json::Err
     of_kind(kind, body, &Uses)
 }
 
-/// What a body of some kind tells the log.
+/// Log lines of a body of some kind.
 pub fn log_of(kind: &str, id: Id, body: &str, names: &dyn Names) -> Result<Vec<LogLine>, serde_json::Error> {
     struct Log<'a>(Id, &'a dyn Names);
     impl AskKind for Log<'_> {
@@ -251,7 +251,7 @@ trait AskKind {
 }
 
 mod listed {
-    /// A kind of document that is in the table.
+    /// A kind of document in the list.
     pub trait Listed {}
 }
 use listed::Listed;
@@ -261,7 +261,7 @@ macro_rules! kinds {
     ($($document:ty),* $(,)?) => {
         $(impl Listed for $document {})*
 
-        /// The kinds of documents, as they stand in the file.
+        /// All kinds of documents, as named in the file.
         pub const KINDS: &[&str] = &[$(<$document>::KIND),*];
 
         fn of_kind<A: AskKind>(kind: &str, body: &str, question: &A) -> Result<A::Answer, serde_json::Error> {

@@ -1,10 +1,10 @@
-//! What a use case asks of the file within one change: all of it is written, or nothing.
+//! Access to documents within one transaction, for use cases.
 
 use uuid::Uuid;
 
 use crate::{Document, Kept, Revision};
 
-/// The documents of a workspace while they are changed together.
+/// The documents of a workspace within one transaction.
 pub trait Documents {
     /// Why it could not be.
     type Error;

@@ -1,4 +1,4 @@
-//! The shelf as a file.
+//! Export of the shelf.
 
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -9,7 +9,7 @@ use warm_blend_paint::{CoatsToHide, Masstone, Price};
 
 use crate::{Kept, Refusal, ShelfSnapshot};
 
-/// A whole shelf as JSON: what is kept, in the form it is kept in.
+/// A whole shelf as JSON, in the form in which it is saved.
 #[derive(Debug, Serialize, Deserialize)]
 pub(crate) struct WholeShelf {
     pub format: WholeShelfForm,
@@ -17,7 +17,7 @@ pub(crate) struct WholeShelf {
     pub readings: Vec<WithId<LoggedReading>>,
 }
 
-/// The one form there is so far: a file of another is refused.
+/// Version of the format; others are refused.
 #[derive(Debug, Serialize, Deserialize)]
 pub(crate) enum WholeShelfForm {
     #[serde(rename = "warm-blend shelf 1")]
@@ -31,20 +31,20 @@ pub(crate) struct WithId<T> {
     pub value: T,
 }
 
-/// A file.
+/// An exported file.
 #[derive(Debug)]
 pub struct Export {
-    /// Its media type.
+    /// Media type.
     pub kind: &'static str,
-    /// What to call it.
+    /// Suggested name.
     pub name: &'static str,
-    /// What is in it.
+    /// Contents.
     pub bytes: Vec<u8>,
 }
 
 impl ShelfSnapshot {
-    /// The shelf as a file: `cgats` and `cxf` hold a spectrum and Lab of every paint as it is predicted, and say so, `csv` the
-    /// tins as stated, `gpl` a palette of this title, `json` everything that is kept of paints and readings.
+    /// Exports the shelf: `cgats` and `cxf` contain a predicted spectrum and Lab of every paint, marked as predictions;
+    /// `csv` the tins as entered; `gpl` a palette of this title; `json` all paints and readings.
     pub fn export(&self, format: &str, title: &str, now: Timestamp) -> Result<Export, Refusal> {
         let text = |kind, name, text: String| Export { kind, name, bytes: text.into_bytes() };
         Ok(match format {

@@ -1,4 +1,4 @@
-//! Files that come in: what an import would do, and doing it.
+//! Import of files, with a preview.
 
 use std::collections::HashMap;
 
@@ -14,51 +14,51 @@ use warm_blend_spectral::Lab;
 use crate::exports::WholeShelf;
 use crate::{Documents, Fault, Kept, Refusal, ShelfSnapshot};
 
-/// How a file is to be taken.
+/// Options of an import.
 #[derive(Debug, Clone, Deserialize, utoipa::IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct HowToImport {
-    /// Class of paints that are not on the shelf yet; `chalk` if left out.
+    /// Class of new paints; by default `chalk`.
     pub class: Option<Class>,
-    /// Whether reflectance above 1 is percent: to be said where the answer was `urn:warm-blend:percent`.
+    /// Whether reflectance above 1 is percent; required after `urn:warm-blend:percent`.
     pub percent: Option<bool>,
-    /// What the file was read with: `reader`, `chip`, `photo` or `guess`; as its samples say if left out. To be said where the answer was
+    /// Origin of the readings: `reader`, `chip`, `photo` or `guess`; by default as stated by each sample. Required after
     /// `urn:warm-blend:source`.
     pub source: Option<Source>,
-    /// Whether rows that cannot be read are left out; else nothing is imported where there are any.
+    /// True to leave out rows that cannot be read; otherwise they prevent the import.
     #[serde(default)]
     pub without_bad: bool,
-    /// The name of the file, for the log.
+    /// Name of the file, for the log.
     pub file: Option<String>,
 }
 
-/// What an import will do, or did.
+/// Preview or result of an import.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ImportPlan {
-    /// The format that was recognised: `CGATS.17`, `CxF/X`, `CSV`, `.gpl palette` or `Warm Blend shelf`.
+    /// Format that was recognised: `CGATS.17`, `CxF/X`, `CSV`, `.gpl palette` or `Warm Blend shelf`.
     pub format: String,
-    /// Line by line.
+    /// Lines.
     pub rows: Vec<ImportRow>,
-    /// How many paints are new, how many readings are of paints on the shelf, how many lines change nothing.
+    /// Summary: numbers of new paints, of readings of paints on the shelf, and of lines without effect.
     pub summary: String,
 }
 
-/// One line of it.
+/// A line of an import.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ImportRow {
-    /// Where it stands in the file, counted from 1.
+    /// Line number in the file, from 1.
     pub line: usize,
     /// Its name.
     pub name: String,
-    /// What the screen shows for it.
+    /// Its colour on the screen.
     pub hex: String,
-    /// `new`, `reading`, `skip`, or `bad` where nothing can be made of it.
+    /// `new`, `reading`, `skip`, or `bad` if it cannot be used.
     pub action: &'static str,
-    /// What it is taken to be read with: `reader`, `chip`, `photo` or `guess`.
+    /// Assumed origin: `reader`, `chip`, `photo` or `guess`.
     pub source: &'static str,
     /// As text: `a reading of oat white, from a chip or code`.
     pub words: String,
-    /// What was done to it on the way in.
+    /// Conversions made on import.
     pub notes: Vec<String>,
 }
 
@@ -67,13 +67,13 @@ pub struct ImportRow {
 enum ImportAction {
     /// A paint that is not on the shelf.
     New(Box<ShelfPaint>, Log),
-    /// A masstone reading of a paint that is.
+    /// A masstone reading of a paint on the shelf.
     Read(Uuid),
-    /// A tin of an exported shelf with the id it had there and its readings.
+    /// A tin of an exported shelf, with its id there and its readings.
     Whole(Box<ShelfPaint>, Uuid, Vec<LoggedReading>),
-    /// A tin of an exported shelf that is on this one: its id there and here.
+    /// A tin of an exported shelf that is on this shelf too: its ids there and here.
     Same(Uuid, Uuid),
-    /// Nothing.
+    /// No effect.
     Skip(&'static str),
 }
 
@@ -84,7 +84,7 @@ enum Log {
     Nothing,
 }
 
-/// What a file would do to the shelf.
+/// Effect of a file on the shelf.
 #[derive(Debug)]
 pub struct Import {
     format: &'static str,
@@ -98,7 +98,7 @@ fn normalised(name: &str) -> String {
     name.trim().to_lowercase()
 }
 
-/// A file as it was read, before anybody looked at the shelf.
+/// A parsed file, not yet compared with the shelf.
 #[derive(Debug)]
 pub struct FileRead(Contents);
 
@@ -117,7 +117,7 @@ enum Contents {
 }
 
 impl FileRead {
-    /// Reads a file.
+    /// Parses a file.
     pub fn of(bytes: &[u8], how: &HowToImport) -> Result<Self, Refusal> {
         if bytes.trim_ascii_start().starts_with(b"{") {
             return serde_json::from_slice(bytes).map(|whole| Self(Contents::Whole(whole))).map_err(
@@ -148,7 +148,7 @@ impl FileRead {
 }
 
 impl Import {
-    /// What a file would do.
+    /// Compares a file with the shelf.
     pub fn of(file: FileRead, known: &ShelfSnapshot) -> Self {
         let (format, predicted, class, samples, bad, name) = match file.0 {
             Contents::Whole(whole) => return Self::of_whole_shelf(known, whole),
@@ -229,7 +229,7 @@ impl Import {
         Self { format: "Warm Blend shelf", actions: actions.collect(), bad: Vec::new(), file: None }
     }
 
-    /// Line by line, in words.
+    /// Preview, line by line.
     pub fn view(&self, shelf: &ShelfSnapshot) -> ImportPlan {
         let row = |(sample, action): &(Sample, ImportAction)| ImportRow {
             line: sample.line,
@@ -278,7 +278,7 @@ impl Import {
         ImportPlan { format: self.format.to_owned(), rows, summary }
     }
 
-    /// That every row could be read, or those that could not are to be left out.
+    /// Checks that every row could be read, or that the others are to be left out.
     pub fn check(&self, how: &HowToImport) -> Result<(), Refusal> {
         if self.bad.is_empty() || how.without_bad {
             return Ok(());
@@ -290,7 +290,7 @@ impl Import {
         Err(Refusal::Faults(self.bad.iter().map(fault).collect()))
     }
 
-    /// Does it.
+    /// Carries out the import.
     pub fn carry_out<D: Documents>(&self, documents: &mut D) -> Result<(), D::Error> {
         let file = self.file.clone();
         let mut here: HashMap<Uuid, Uuid> = HashMap::new();

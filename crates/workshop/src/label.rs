@@ -1,32 +1,31 @@
-//! What stands on the label of a pot: a short code, and a square code that any reader shows as plain words.
+//! Label of a pot: a short code, and a QR code that any reader shows as plain text.
 
 use qrcode::{Color, EcLevel, QrCode};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-/// One paint on a label.
+/// A paint on a label.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LabelPart {
     /// Its name.
     pub name: String,
     /// Whole parts.
     pub parts: u32,
-    /// ml.
+    /// Amount, ml.
     pub ml: f64,
-    /// The same as text.
+    /// Amount as text.
     pub amount: String,
 }
 
-/// Six letters and digits that cannot be mistaken for each other (the alphabet of Crockford's base 32), from the part of the id
-/// that is drawn by lot.
+/// Six letters and digits that cannot be confused (Crockford's base 32), from the random part of the id.
 pub fn code(id: Uuid) -> String {
     const ALPHABET: &[u8; 32] = b"0123456789ABCDEFGHJKMNPQRSTVWXYZ";
     let bits = id.as_u128() as u32;
     (0..6).rev().map(|i| char::from(ALPHABET[(bits >> (5 * i)) as usize % 32])).collect()
 }
 
-/// The record in a few plain lines: it can be read long after this program is gone.
+/// The record as a few plain lines, readable without this program.
 pub fn text(
     name: Option<&str>,
     parts: &[LabelPart],
@@ -43,8 +42,8 @@ pub fn text(
     lines.join("\n")
 }
 
-/// A QR code (ISO/IEC 18004, error correction M, or L where it is long): modules along a side, and the dark ones as an SVG path.
-/// None where the text is longer than any such code holds.
+/// A QR code (ISO/IEC 18004, error correction M, or L for long texts): number of modules along a side, and the dark ones
+/// as an SVG path. `None` if the text is too long.
 pub fn square(text: &str) -> Option<(usize, String)> {
     let made = QrCode::with_error_correction_level(text, EcLevel::M)
         .or_else(|_| QrCode::with_error_correction_level(text, EcLevel::L))

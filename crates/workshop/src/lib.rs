@@ -1,25 +1,28 @@
-//! The documents of a workspace, and what can be asked of them: one method and one answer for every use case.
+//! Documents of a workspace and use cases on them: one method and one result type for each.
 //!
 //! | question | where |
 //! |---|---|
-//! | what is kept? | [`Document`], [`Kept`], [`Workshop`] |
-//! | what is known of the shelf now? | [`ShelfSnapshot`] |
-//! | what does a paint, a mix look like? | [`Swatch`], [`ShelfSnapshot::predict`], [`PaintPage`] |
-//! | which mix comes nearest, what is to be added? | [`ShelfSnapshot::find`], [`ShelfSnapshot::correct`] |
-//! | its shades, what lies between, as a glaze or a wax? | [`ShelfSnapshot::ladder`], [`ShelfSnapshot::blend`], [`ShelfSnapshot::making`], [`ShelfSnapshot::film`] |
-//! | how is a batch measured out, and what does it cost? | [`ShelfSnapshot::measure_out`] |
-//! | how does a pot stand that is being poured? | [`PourView`], [`PotLabel`] |
-//! | what does a board look like, what is wrong with it, what is the way back? | [`ShelfSnapshot::predict_strip`], [`ShelfSnapshot::ways_back`], [`SeenBoard`] |
+//! | what can be saved? | [`Document`], [`Kept`], [`Workshop`] |
+//! | what is known of the shelf? | [`ShelfSnapshot`] |
+//! | what does a paint or a mix look like? | [`Swatch`], [`ShelfSnapshot::predict`], [`PaintPage`] |
+//! | which mix is closest, and what should be added? | [`ShelfSnapshot::find`], [`ShelfSnapshot::correct`] |
+//! | shades, transitions, glazes and waxes? | [`ShelfSnapshot::ladder`], [`ShelfSnapshot::blend`],
+//! [`ShelfSnapshot::making`], [`ShelfSnapshot::film`] |
+//! | how is a batch measured, and what does it cost? | [`ShelfSnapshot::measure_out`] |
+//! | how far is a pour? | [`PourView`], [`PotLabel`] |
+//! | what does a board look like, what is wrong with it, and how is it mended? | [`ShelfSnapshot::predict_strip`],
+//! [`ShelfSnapshot::ways_back`], [`SeenBoard`] |
 //! | and a whole piece? | [`Room`] |
-//! | what is to be done on it, when, with how much of what? | [`Room::plan`], [`RunSheetView`] |
-//! | what did a reading do? | [`ShelfSnapshot::news`], [`ShelfSnapshot::taught`] |
-//! | what would a file do, and what does one hold? | [`Import`], [`ShelfSnapshot::export`] |
-//! | what was done, and how is it made again? | [`LogLine`], [`ShelfSnapshot::log_page`], [`ShelfSnapshot::make_again`], [`ShelfSnapshot::like`] |
-//! | which tins are one? | [`Merge`] |
-//! | why not? | [`Refusal`], [`Checks`] |
+//! | what must be done on it, when, and with how much paint? | [`Room::plan`], [`RunSheetView`] |
+//! | what did a reading change? | [`ShelfSnapshot::news`], [`ShelfSnapshot::taught`] |
+//! | what would an import do, and what does an export contain? | [`Import`], [`ShelfSnapshot::export`] |
+//! | what was done, and how is it repeated? | [`LogLine`], [`ShelfSnapshot::log_page`], [`ShelfSnapshot::make_again`],
+//! [`ShelfSnapshot::like`] |
+//! | which tins are the same? | [`Merge`] |
+//! | why was something refused? | [`Refusal`], [`Checks`] |
 //!
-//! What is entered is read into documents here, and every answer has its schema here too. What this crate leaves out: storage
-//! (it asks for [`Documents`]), HTTP, pictures and devices. It does no input or output at all.
+//! Input is parsed into documents here, and every result has its schema here. Storage (behind [`Documents`]), HTTP,
+//! pictures and devices are elsewhere: this crate does no input or output.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]

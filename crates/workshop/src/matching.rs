@@ -1,4 +1,4 @@
-//! Mixes of the shelf that come nearest to a colour.
+//! Matching a colour with mixes of the shelf.
 
 use std::ops::ControlFlow;
 
@@ -13,75 +13,75 @@ use warm_blend_spectral::Light;
 use crate::mixable::Mixable;
 use crate::{AgainstTarget, Checks, RecipePart, Refusal, ShelfSnapshot, Swatch};
 
-/// A colour to find on the shelf, and what may go into it.
+/// A target colour, with restrictions on the mix.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct Wanted {
-    /// The colour aimed at.
+    /// Target colour.
     pub target: Colour,
-    /// Most paints in one mix, 1–4; 3 when left out.
+    /// Greatest number of paints in a mix, 1–4; by default 3.
     pub paints: Option<u32>,
-    /// Most parts together, 1–24; 12 when left out.
+    /// Greatest total of parts, 1–24; by default 12.
     pub parts: Option<u32>,
-    /// Paints that must be in it, three at most.
+    /// Required paints, at most three.
     #[serde(default)]
     pub with: Vec<Uuid>,
-    /// Paints that must not.
+    /// Excluded paints.
     #[serde(default)]
     pub without: Vec<Uuid>,
-    /// True to do without blacks.
+    /// True to exclude blacks.
     #[serde(default)]
     pub no_black: bool,
-    /// Only paints of these classes; all when empty.
+    /// Allowed classes; if empty, all.
     #[serde(default)]
     pub classes: Vec<Class>,
-    /// ml that are to be mixed: what it costs, and whether the tins hold it.
+    /// Batch in ml, for its cost and to check stock.
     pub batch_ml: Option<f64>,
 }
 
-/// The mixes that come nearest, the best first.
+/// The closest mixes, best first.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Found {
-    /// One mix of each set of paints.
+    /// Mixes, one for each set of paints.
     pub recipes: Vec<FoundRecipe>,
-    /// The test that could change the order, where one could.
+    /// The test that could change the order, if one could.
     pub test: Option<TestToOrder>,
-    /// What the shelf lacks, where even the best is far off: `nothing here is this yellow`.
+    /// What the shelf lacks if even the best mix is far off: `nothing here is this yellow`.
     pub missing: Option<String>,
-    /// How many paints were looked through.
+    /// Number of paints searched.
     pub paints: usize,
 }
 
-/// A tint test of a paint whose doubt decides which mix comes first.
+/// A tint test of a paint whose uncertainty decides which mix comes first.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct TestToOrder {
     /// The paint.
     pub paint: Uuid,
-    /// What it could do: `A tint test of slate blue could change this order.`
+    /// Its effect: `A tint test of slate blue could change this order.`
     pub words: String,
 }
 
-/// A mix of the shelf that comes near.
+/// A mix close to the target.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FoundRecipe {
-    /// Its parts, the most of first.
+    /// Its parts, largest first.
     pub parts: Vec<RecipePart>,
-    /// How it looks, and how sure that is.
+    /// Its look and certainty.
     pub swatch: Swatch,
-    /// Against the target.
+    /// Comparison with the target.
     pub judgement: AgainstTarget,
-    /// How far off it is likely to be, ΔE00: the mean over all that its tins may be, by which the list is ranked.
+    /// Expected difference, ΔE00: the mean over everything that its tins may be, by which mixes are ranked.
     pub expected: f64,
-    /// The same in words: `likely within 3`.
+    /// Expected difference in words: `likely within 3`.
     pub likely: String,
-    /// ΔE00 from the target in the other light: how far it strays where the two part.
+    /// Difference from the target in the other light, ΔE00, which reveals metamerism.
     pub elsewhere: f64,
-    /// That light: `bulb`, or `daylight` where it is looked at by the bulb.
+    /// The other light: `bulb`, or `daylight` if viewed by the bulb.
     pub elsewhere_in: &'static str,
-    /// What the batch costs, where every price is known; a litre where no batch is given.
+    /// Cost of the batch, if every price is known; without a batch, of a litre.
     pub cost: Option<f64>,
-    /// False where a tin holds less than the batch needs, or stock is not written down.
+    /// False if a tin contains less than the batch needs; absent if stock is unknown.
     pub enough: Option<bool>,
-    /// What to think of first: classes that should not meet, tins that were frozen.
+    /// Points to consider: classes that should not be mixed, tins that were frozen.
     pub cautions: Vec<String>,
 }
 
@@ -129,7 +129,7 @@ impl Wanted {
 const RECIPES: usize = 12;
 
 impl ShelfSnapshot {
-    /// The mixes that come nearest to a colour; `watch` may break the search off.
+    /// The mixes closest to a colour; `watch` may cancel the search.
     pub fn find(
         &self,
         wanted: &Wanted,
@@ -161,7 +161,7 @@ impl ShelfSnapshot {
         Ok(Found { recipes, test, missing, paints: tins.len() })
     }
 
-    /// The mix that comes nearest to a colour without some of the tins, with nothing else asked.
+    /// The mix closest to a colour without some of the tins, and otherwise unrestricted.
     pub(crate) fn nearest(
         &self,
         target: Masstone,
@@ -194,7 +194,7 @@ fn other_light(light: Light) -> Light {
     if light == Light::Bulb { Light::Daylight } else { Light::Bulb }
 }
 
-/// How far off a mix is likely to be, in words: to the next half up to three, then to the next whole.
+/// Expected difference in words: rounded up to halves as far as three, then to whole numbers.
 pub(crate) fn likely_words(expected: f64) -> String {
     let step = if expected <= 3.0 { 0.5 } else { 1.0 };
     format!("likely within {}", (expected / step).ceil().max(1.0) * step)

@@ -1,4 +1,4 @@
-//! What was computed once and holds as long as what it was computed from.
+//! A cache of results that stay valid as long as their inputs.
 
 use std::{
     collections::HashMap,
@@ -9,7 +9,7 @@ use std::{
 /// How much is kept where nothing else is said, a swatch about 3 kB.
 const MOST: usize = 8000;
 
-/// Answers by what was asked: beyond so many all is forgotten and computed again as it is asked for.
+/// Results by key; when there are too many, all are discarded.
 #[derive(Debug)]
 pub struct Memo<K, V, const N: usize = MOST>(Mutex<HashMap<K, V>>);
 
@@ -20,7 +20,7 @@ impl<K, V, const N: usize> Default for Memo<K, V, N> {
 }
 
 impl<K: Eq + Hash, V: Clone, const N: usize> Memo<K, V, N> {
-    /// The answer from earlier versions, or else a new one: it is computed while others ask. What fails is tried again.
+    /// The cached result, or a new one, which is computed without locking out others. Errors are not cached.
     pub fn get_or<E>(&self, key: K, reckon: impl FnOnce() -> Result<V, E>) -> Result<V, E> {
         let known = || self.0.lock().unwrap_or_else(PoisonError::into_inner);
         if let Some(answer) = known().get(&key) {

@@ -1,4 +1,4 @@
-//! Two tins that are one: whatever speaks of the one that goes speaks of the other from then on.
+//! Merging two entries of the same tin.
 
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -12,17 +12,17 @@ use warm_blend_plan::RunSheet;
 
 use crate::{Document, Documents, Kept, Refusal, Workshop};
 
-/// Two tins that are one.
+/// Two entries of the same tin.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
 pub struct Merge {
-    /// The tin that stays.
+    /// The entry that stays.
     pub keep: Uuid,
-    /// The tin that goes: its mixes and readings become those of the one that stays, its stock is added.
+    /// The entry that is deleted: the other takes over its mixes, readings and stock.
     pub gone: Uuid,
 }
 
 impl Merge {
-    /// Two tins that are not the same.
+    /// Checks that the two are different.
     pub fn parse(self) -> Result<Self, Refusal> {
         match self.keep == self.gone {
             true => Err(Refusal::field("/gone", "a paint can’t be merged with itself; choose another")),
@@ -30,7 +30,7 @@ impl Merge {
         }
     }
 
-    /// Makes one of them.
+    /// Merges them.
     pub fn carry_out<D: Documents>(
         self,
         documents: &mut D,

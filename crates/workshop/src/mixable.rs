@@ -1,4 +1,4 @@
-//! Tins of the shelf that may be stirred together, as they are known.
+//! Tins of the shelf that may be mixed, with what is known of them.
 
 use rayon::prelude::*;
 use serde::Serialize;
@@ -14,7 +14,7 @@ use crate::{Kept, Refusal, ShelfSnapshot};
 /// Plausible shelves that mixes are ranked by.
 const SHELVES: usize = 32;
 
-/// One paint of a recipe.
+/// A paint of a recipe.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct RecipePart {
     /// The paint.
@@ -23,18 +23,18 @@ pub struct RecipePart {
     pub name: String,
     /// Whole parts.
     pub parts: u32,
-    /// Its share of the volume, 0–1.
+    /// Share of the volume, 0–1.
     pub share: f64,
     /// Its flat colour.
     pub hex: String,
 }
 
-/// What a recipe puts into a pot.
+/// Contents of a pot for a recipe.
 pub(crate) fn pot_of(recipe: &[RecipePart]) -> Vec<MixPart> {
     MixPart::gathered(recipe.iter().map(|part| (PaintId(part.paint), part.parts)))
 }
 
-/// A pot as it most probably is, and as it may be on the plausible shelves.
+/// A pot with its uncertainty.
 pub(crate) struct DoubtfulPot<'a> {
     best: &'a Material,
     plausible: Vec<Material>,
@@ -50,7 +50,7 @@ impl<'a> DoubtfulPot<'a> {
     }
 }
 
-/// Tins that may be mixed, as they are known.
+/// Tins that may be mixed.
 pub(crate) struct Mixable<'a> {
     pub tins: Vec<&'a Kept<ShelfPaint>>,
     pub known: Vec<&'a Ensemble>,
@@ -58,8 +58,8 @@ pub(crate) struct Mixable<'a> {
 }
 
 impl ShelfSnapshot {
-    /// Tins that are paints, are still good, stir into the tins they go `with`, and are `allowed`. With nothing to go by they stir
-    /// into what most of the shelf is.
+    /// Paints that are in good condition, can be mixed with the tins in `with`, and are `allowed`. If `with` is empty,
+    /// those that can be mixed with most of the shelf.
     pub(crate) fn mixable(
         &self,
         look: Look,
@@ -71,11 +71,9 @@ impl ShelfSnapshot {
         };
         let mut tins: Vec<_> = self.tins().filter(good).collect();
         let base = |tin: &Kept<ShelfPaint>| tin.value.product().base();
-        let there = |wanted: &dyn Fn(Base) -> bool| tins.iter().filter(|tin| wanted(base(tin))).count();
-        let usual = [Base::Water, Base::Oil, Base::Alcohol]
-            .into_iter()
-            .rev()
-            .max_by_key(|of| there(&|base| base == *of));
+        let count = |of: &Base| tins.iter().filter(|tin| base(tin) == *of).count();
+        // The last of equals.
+        let usual = [Base::Alcohol, Base::Oil, Base::Water].into_iter().max_by_key(count);
         let given: Vec<Base> = self.tins().filter(|tin| with.contains(&tin.id)).map(base).collect();
         let stirs = |of: Base| if given.is_empty() { Some(of) == usual } else { given.contains(&of) };
         tins.retain(|tin| with.contains(&tin.id) || stirs(base(tin)));
@@ -97,13 +95,13 @@ impl Mixable<'_> {
             .collect()
     }
 
-    /// The same with what else they may be.
+    /// The tins with their uncertainty; `wanted` must be in the mix.
     pub fn doubtful(&self, wanted: &[Uuid]) -> Vec<DoubtfulTin<'_>> {
         let tins = self.tins(wanted).into_par_iter().zip(&self.known);
         tins.map(|(tin, known)| DoubtfulTin { tin, plausible: known.some(SHELVES) }).collect()
     }
 
-    /// Parts in words and colours, the most of first.
+    /// Parts with names and colours, largest first.
     pub fn parts(&self, of: &[(usize, u32)]) -> Vec<RecipePart> {
         let total: u32 = of.iter().map(|(_, parts)| parts).sum();
         let mut parts: Vec<RecipePart> = of
@@ -120,7 +118,7 @@ impl Mixable<'_> {
         parts
     }
 
-    /// What should not be stirred together, and what was frozen.
+    /// What should not be mixed, and what was frozen.
     pub fn cautions(&self, of: &[(usize, u32)]) -> Vec<String> {
         let tin = |at: usize| &self.tins[at].value;
         let mut cautions = Vec::new();
@@ -141,7 +139,7 @@ impl Mixable<'_> {
         cautions
     }
 
-    /// The mix of so many parts of some of them.
+    /// The mix of these parts.
     pub fn stirred(&self, parts: &[(usize, u32)]) -> Result<Ensemble, Refusal> {
         let of: Vec<(Parts, &Ensemble)> = parts
             .iter()
@@ -152,7 +150,7 @@ impl Mixable<'_> {
     }
 }
 
-/// The hex code of a material that lies thick, as it is seen.
+/// Hex code of a thick material.
 pub(crate) fn thick(look: Look, material: &Material) -> String {
     look.masstone(material).screen.srgb.to_string()
 }

@@ -1,4 +1,4 @@
-//! Mixes of the shelf, and what they are predicted to look like.
+//! Mixes and their predictions.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -9,43 +9,43 @@ use warm_blend_paint::{Colour, Look, MixPart, Name, PaintId, Parts, SavedMix, pe
 use crate::pot_words::pot_words;
 use crate::{AgainstTarget, Checks, Documents, Kept, Refusal, ShelfSnapshot, Swatch};
 
-/// A mix as the painter puts it together.
+/// A mix as entered.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct MixEntry {
-    /// Its name, 1 to 80 characters; none while it is only on the bench.
+    /// Name, 1 to 80 characters; absent while it is in progress.
     #[schema(example = "drift blue")]
     pub name: Option<String>,
     /// Up to eight paints, each once.
     pub components: Vec<MixPart>,
-    /// The colour aimed at.
+    /// Target colour.
     pub target: Option<Colour>,
 }
 
-/// A mix that is kept.
+/// A saved mix.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Mix {
     /// Stable identifier.
     pub id: Uuid,
-    /// To be named when it is changed.
+    /// Revision, to be sent with a change.
     pub revision: i64,
-    /// When it was last changed, RFC 3339.
+    /// Time of the last change, RFC 3339.
     pub changed_at: String,
-    /// What the painter put together.
+    /// The mix.
     pub entry: MixEntry,
-    /// How it is predicted to look.
+    /// Its prediction.
     pub prediction: Prediction,
 }
 
-/// What a mix is predicted to look like, in the light and the state that were asked for.
+/// Prediction of a mix in the requested light and state.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Prediction {
     /// Its parts, each as it looks alone, in the order of the mix.
     pub parts: Vec<PredictedPart>,
-    /// The whole; none while the pot is empty.
+    /// The mix; absent if the pot is empty.
     pub swatch: Option<Swatch>,
-    /// Against the target, if there is one and something is in the pot.
+    /// Comparison with the target, if there is one and the pot is not empty.
     pub judgement: Option<AgainstTarget>,
-    /// What would narrow the band of the whole; none for a single paint and where the band is as narrow as a reading.
+    /// What would narrow the band; absent for a single paint, or if the band is as narrow as a reading.
     pub narrowed_by: Option<NarrowedBy>,
 }
 
@@ -53,45 +53,45 @@ pub struct Prediction {
 #[derive(Debug, PartialEq, Serialize, ToSchema)]
 #[serde(tag = "kind", rename_all = "kebab-case")]
 pub enum NarrowedBy {
-    /// A test of the paint in it that is known least.
+    /// A test of its least known paint.
     Test {
         /// The paint.
         paint: Uuid,
         /// Its name.
         name: String,
     },
-    /// Its tins are known; what the medium in it does to them is not, and only a sample of the mix on a board shows it.
+    /// A sample on a board: the tins are known, but not what the medium does to them.
     Board,
 }
 
-/// One paint of a predicted mix.
+/// A paint of a predicted mix.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PredictedPart {
     /// The paint.
     pub paint: Uuid,
     /// Its name.
     pub name: String,
-    /// True where it is no longer on the shelf.
+    /// True if it was deleted from the shelf.
     pub removed: bool,
     /// True for a medium.
     pub medium: bool,
     /// Its share of the wet volume, 0–1.
     pub share: f64,
-    /// The same in percent, which add up.
+    /// Percentage; all of them add up to 100.
     pub percent: u32,
     /// Its flat colour.
     pub hex: String,
-    /// The doubt it brings to mixes, ΔE00: see the paint.
+    /// Uncertainty that it brings to mixes, ΔE00: see the paint.
     pub doubt: f64,
 }
 
 impl MixEntry {
-    /// The same mix of other parts.
+    /// The same mix with other components.
     pub fn of(self, components: Vec<MixPart>) -> Self {
         Self { components, ..self }
     }
 
-    /// What is kept of it.
+    /// Checks and converts the mix.
     pub fn parse(&self) -> Result<SavedMix, Refusal> {
         let mut checks = Checks::default();
         if self.components.len() > SavedMix::MOST {
@@ -105,7 +105,7 @@ impl MixEntry {
     }
 }
 
-/// The mix that such parts are already: one that has a name first, then the one begun first; a new one where there is none.
+/// The existing mix of these parts, preferably a named one, then the oldest; otherwise a new mix.
 pub fn mix_of_parts<D: Documents>(documents: &mut D, mix: SavedMix) -> Result<Kept<SavedMix>, D::Error> {
     let known = match mix.components().first() {
         Some(part) => documents.users::<SavedMix>(part.paint.0)?,
@@ -138,7 +138,7 @@ impl From<&SavedMix> for MixEntry {
 }
 
 impl Mix {
-    /// A kept mix as it looks.
+    /// A saved mix with its prediction.
     pub fn of(kept: Kept<SavedMix>, shelf: &ShelfSnapshot, look: Look) -> Result<Self, Refusal> {
         Ok(Self {
             id: kept.id,
@@ -151,7 +151,7 @@ impl Mix {
 }
 
 impl ShelfSnapshot {
-    /// What a mix looks like.
+    /// Predicts a mix.
     pub fn predict(&self, mix: &SavedMix, look: Look) -> Result<Prediction, Refusal> {
         let components: Vec<(PaintId, Parts)> =
             mix.components().iter().map(|part| (part.paint, part.parts.into())).collect();
@@ -210,7 +210,7 @@ impl ShelfSnapshot {
         Ok(worst.map(|tin| NarrowedBy::Test { paint: tin.paint, name: tin.name.clone() }))
     }
 
-    /// What some paints and parts come to; faults stand at `pointer`.
+    /// The mixture of these parts; errors refer to `pointer`.
     pub(crate) fn pot(&self, pointer: &str, parts: &[MixPart]) -> Result<Ensemble, Refusal> {
         let parts = parts.iter().enumerate();
         let of = parts.map(|(i, part)| self.part(&format!("{pointer}/{i}"), part));
@@ -218,12 +218,12 @@ impl ShelfSnapshot {
         Ensemble::mix(&of).map_err(|error| Refusal::field(pointer, error))
     }
 
-    /// One of them.
+    /// A part with its tin.
     pub(crate) fn part(&self, pointer: &str, part: &MixPart) -> Result<(Parts, &Ensemble), Refusal> {
         Ok((part.parts.into(), self.on_shelf_at(&format!("{pointer}/paint"), part.paint.0)?))
     }
 
-    /// A tin that a field names.
+    /// The tin in a field.
     pub(crate) fn on_shelf_at(&self, pointer: &str, paint: Uuid) -> Result<&Ensemble, Refusal> {
         let known = self.estimate().paint(PaintId(paint));
         known.ok_or_else(|| Refusal::field(pointer, "this paint is not on the shelf"))

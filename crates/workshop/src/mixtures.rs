@@ -1,4 +1,4 @@
-//! The usual mixtures: glazes, washes, waxes …; what a pot becomes, and the films that it leaves over a ground.
+//! Usual mixtures (glazes, washes, waxes …): making a pot into one, and the films that it leaves over a ground.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -20,58 +20,58 @@ pub struct PresetChoice {
     pub id: &'static str,
     /// `Glaze, 4 to 1` …
     pub name: &'static str,
-    /// What to know of it.
+    /// A note for the painter.
     pub note: &'static str,
-    /// Mediums that it is made with and that are not on the shelf.
+    /// Mediums that it needs and the shelf lacks.
     pub missing: Vec<MissingMedium>,
 }
 
-/// A medium that is not on the shelf.
+/// A medium that the shelf lacks.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct MissingMedium {
     /// Its class.
     pub class: &'static str,
-    /// What it is called.
+    /// Its name.
     pub name: &'static str,
 }
 
-/// A pot to be made into something.
+/// A pot to be made into a mixture.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct MadeInto {
-    /// What is in it.
+    /// Contents.
     pub components: Vec<MixPart>,
-    /// Which mixture, by its id; none takes the mediums out again.
+    /// Id of the mixture; if absent, mediums are removed.
     pub preset: Option<String>,
 }
 
-/// What a kept mix is to be made into.
+/// The mixture that a saved mix is to be made into.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct MixtureWanted {
-    /// Which mixture, by its id.
+    /// Id of the mixture.
     pub preset: String,
 }
 
-/// A pot and what it lies on.
+/// A pot and the ground below it.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct FilmOf {
-    /// What is in it.
+    /// Contents.
     pub components: Vec<MixPart>,
-    /// A paint of the shelf that it lies on.
+    /// Ground as a paint of the shelf.
     pub on_paint: Option<Uuid>,
-    /// Or a colour.
+    /// Ground as a colour.
     pub on_colour: Option<Colour>,
 }
 
-/// The films that a pot leaves over a ground.
+/// Films of a pot over a ground.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FilmsSeen {
-    /// What the pot is: `glaze, stippled`.
+    /// Kind of mixture: `glaze, stippled`.
     pub kind: &'static str,
-    /// The ground, bare.
+    /// Colour of the bare ground.
     pub ground: String,
-    /// On the field, in a recess, on an edge.
+    /// Films on field, recess and edge.
     pub films: Vec<FilmSeen>,
-    /// What goes wrong with it, and what to do.
+    /// Problems and remedies.
     pub warnings: Vec<PotWarning>,
 }
 
@@ -82,20 +82,20 @@ pub struct FilmSeen {
     pub place: &'static str,
     /// Wet thickness, µm.
     pub wet_um: f64,
-    /// What it looks like.
+    /// Colour.
     pub hex: String,
-    /// How far it moves the ground: `a little darker than the ground`.
+    /// Change of the ground: `a little darker than the ground`.
     pub words: String,
     /// ΔE00.
     pub difference: f64,
 }
 
-/// Something that goes wrong with a pot.
+/// A problem with a pot.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PotWarning {
-    /// True where it will fail, false where it needs care.
+    /// True if it will fail, false if it needs care.
     pub fails: bool,
-    /// What, why and what to do.
+    /// Problem, reason and remedy.
     pub words: &'static str,
 }
 
@@ -109,7 +109,7 @@ pub fn medium(class: Class) -> Result<ShelfPaint, Refusal> {
 const USUAL_MEDIUMS: [Class; 5] =
     [Class::GlazingLiquid, Class::Extender, Class::Water, Class::ClearCoat, Class::ClearWax];
 
-/// What a pot is to be made into, once it is sure that it can be.
+/// A mixture to be made, known to be possible.
 #[derive(Debug)]
 pub struct Making {
     paints: Vec<MixPart>,
@@ -117,7 +117,7 @@ pub struct Making {
 }
 
 impl ShelfSnapshot {
-    /// The tin of a medium: the fullest that is still good.
+    /// The tin of a medium: the fullest in good condition.
     pub fn fullest(&self, class: Class) -> Option<Uuid> {
         let left = |tin: &&Kept<ShelfPaint>| tin.value.stock.map_or(0.0, Millilitres::value);
         self.tins()
@@ -126,7 +126,7 @@ impl ShelfSnapshot {
             .map(|tin| tin.id)
     }
 
-    /// The usual mixtures, and what of them is not on the shelf.
+    /// The usual mixtures, with the mediums that the shelf lacks.
     pub fn presets(&self) -> Vec<PresetChoice> {
         let missing = |(class, _): &&(Class, u32)| self.fullest(*class).is_none();
         let medium = |(class, _): &(Class, u32)| MissingMedium { class: class.id(), name: class.name() };
@@ -139,7 +139,7 @@ impl ShelfSnapshot {
         Preset::ALL.iter().map(choice).collect()
     }
 
-    /// What a pot is to be made into, if it can be.
+    /// Checks that a pot can be made into a mixture.
     pub fn making(&self, components: &[MixPart], preset: Option<&str>) -> Result<Making, Refusal> {
         let is_paint = |part: &&MixPart| self.tin(part.paint.0).is_ok_and(|tin| !tin.value.class.is_medium());
         let paints: Vec<MixPart> = components.iter().filter(is_paint).copied().collect();
@@ -158,7 +158,7 @@ impl ShelfSnapshot {
         Ok(Making { paints, preset })
     }
 
-    /// A pot made into a glaze, a wash, a wax …: its paints keep their ratio, its mediums are those of the mixture.
+    /// Makes a pot into a glaze, a wash, a wax …: its paints keep their ratio, and its mediums are replaced.
     pub fn made_into(&self, wanted: &MadeInto) -> Result<Vec<MixPart>, Refusal> {
         let making = self.making(&wanted.components, wanted.preset.as_deref())?;
         let found = making.mediums().map(|class| {
@@ -171,7 +171,7 @@ impl ShelfSnapshot {
         Ok(making.made(mediums))
     }
 
-    /// The films that a pot leaves over a ground, at three places of a carved surface, as this hand leaves them.
+    /// Films of a pot over a ground at three places of a carved surface, by this painter's hand.
     pub fn film(&self, of: &FilmOf, look: Look) -> Result<FilmsSeen, Refusal> {
         let ground = self.ground_of(of)?;
         let pot = self.pot("/components", &of.components)?.best().in_state(look.state);
@@ -222,12 +222,12 @@ impl ShelfSnapshot {
 }
 
 impl Making {
-    /// The classes of the mediums it takes.
+    /// Classes of the mediums it needs.
     pub fn mediums(&self) -> impl Iterator<Item = Class> {
         self.preset.iter().flat_map(|preset| preset.mediums.iter().map(|(class, _)| *class))
     }
 
-    /// Made, with these tins for its mediums.
+    /// Contents with these tins as mediums.
     pub fn made(&self, mediums: Vec<Uuid>) -> Vec<MixPart> {
         let Some(preset) = &self.preset else {
             return MixPart::gathered(self.paints.iter().map(|part| (part.paint, part.parts.value())));
@@ -241,7 +241,7 @@ impl Making {
 }
 
 impl ShelfSnapshot {
-    /// A kept mix, seen at a revision, made into a usual mixture; mediums that the shelf lacks are put on it.
+    /// Makes a saved mix of a given revision into a usual mixture, adding mediums that the shelf lacks.
     pub fn make_mix_into<D: Documents, E: From<D::Error> + From<Refusal>>(
         &self,
         documents: &mut D,
@@ -261,7 +261,7 @@ impl ShelfSnapshot {
         Ok(documents.change(id, seen, made)?)
     }
 
-    /// Puts the usual mediums on the shelf that it lacks. The new tins; none where nothing is missing.
+    /// Adds the usual mediums that the shelf lacks, and returns them.
     pub fn add_usual_mediums<D: Documents, E: From<D::Error> + From<Refusal>>(
         &self,
         documents: &mut D,

@@ -1,4 +1,4 @@
-//! All about one paint: how it looks in every light and state, how it is known, and which test to make next.
+//! The page of a paint: its look in every light and state, what is known of it, and the next test.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -9,29 +9,29 @@ use warm_blend_spectral::{Light, OnScreen};
 
 use crate::{Kept, Paint, ReadingKept, Refusal, ShelfSnapshot};
 
-/// Everything about one paint.
+/// The page of a paint.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PaintPage {
     /// The paint.
     pub paint: Paint,
-    /// Its drawdown in every light (columns) and state (rows: wet, dry, sealed, buffed).
+    /// Drawdowns in every light (columns) and state (rows: wet, dry, sealed, buffed).
     pub looks: Vec<LooksInState>,
-    /// What to do next, in a sentence.
+    /// Next step, in a sentence.
     pub advice: String,
-    /// What each test would leave of the doubt in mixes, the best first.
+    /// Benefit of each test, best first.
     pub tests: Vec<TestWorth>,
-    /// The readings that speak of it, newest first.
+    /// Readings that include it, newest first.
     pub readings: Vec<ReadingKept>,
 }
 
-/// How a paint looks in one state.
+/// Look of a paint in one state.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LooksInState {
     /// `wet`, `dry` or `sealed`.
     pub state: FilmState,
-    /// One a light, in the order of `/api/lights`.
+    /// Looks by light, in the order of `/api/lights`.
     pub lights: Vec<LookInLight>,
-    /// What the state does to it in daylight against dry: `clearly darker`; empty for dry.
+    /// Difference from dry in daylight: `clearly darker`; empty for dry.
     pub words: String,
 }
 
@@ -40,28 +40,28 @@ pub struct LooksInState {
 pub struct LookInLight {
     /// Its flat colour, a hex code.
     pub face: String,
-    /// Hex codes from thick to thin over the white half, evenly spaced.
+    /// Colours over the white half, thick to thin, evenly spaced.
     pub over_white: Vec<String>,
-    /// The same over the black half.
+    /// Colours over the black half.
     pub over_black: Vec<String>,
 }
 
-/// What a test would buy.
+/// Benefit of a test.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct TestWorth {
     /// `tint-1-1`, `tint-1-4`, `darkened`, `masstone`, `drawdown` or `sealed`.
     pub test: &'static str,
-    /// The doubt in mixes now, ΔE00.
+    /// Current uncertainty of mixes, ΔE00.
     pub now: f64,
-    /// What would be left of it.
+    /// Expected uncertainty after the test, ΔE00.
     pub after: f64,
-    /// What is stirred together for it.
+    /// Sample of the test.
     pub of: Vec<TestPart>,
     /// In a sentence: `A 1 : 1 dab with chimney white would bring mixes with it from within ±4.1 to ±0.9.`
     pub words: String,
 }
 
-/// What a test is made of.
+/// A part of the sample of a test.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct TestPart {
     /// Id of the paint.
@@ -79,7 +79,7 @@ impl TestPart {
 }
 
 impl PaintPage {
-    /// Of a tin, which so many mixes use.
+    /// The page of a tin; `used_in` is the number of mixes that use it.
     pub fn of(
         tin: &Kept<ShelfPaint>,
         used_in: usize,

@@ -1,4 +1,4 @@
-//! Paints and mediums of the shelf, as they are written down and as they look.
+//! Paints and mediums of the shelf: entry and look.
 
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
@@ -14,7 +14,7 @@ use warm_blend_spectral::Light;
 use crate::refusal::shown;
 use crate::{Checks, Kept, Refusal, ShelfSnapshot, Swatch};
 
-/// A paint or medium as the painter writes it down.
+/// A paint or medium as entered.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct PaintEntry {
     /// Its name, 1 to 80 characters.
@@ -23,32 +23,32 @@ pub struct PaintEntry {
     /// Its class: see `/api/classes`.
     #[schema(example = "chalk")]
     pub class: Class,
-    /// Its dry, thick, unsealed colour; a medium has none.
+    /// Colour of a thick, dry, unsealed film; a medium has none.
     pub colour: Option<Colour>,
-    /// What that colour was taken from: `chip` (as when left out), `reader`, `photo` or `guess`.
+    /// Origin of that colour: `chip` (default), `reader`, `photo` or `guess`.
     pub source: Option<Source>,
     /// Coats it needs to hide black and white, 0.25 to 20.
     pub coats_to_hide: Option<f64>,
-    /// What a tin costs.
+    /// Price of a tin.
     pub price: Option<TinPrice>,
-    /// What is left, ml.
+    /// Amount left, ml.
     pub stock_ml: Option<f64>,
     /// When the tin was opened, `2026-05-01`.
     pub opened_on: Option<String>,
-    /// `good` (as when left out), `frozen` or `off`.
+    /// `good` (default), `frozen` or `off`.
     pub condition: Option<Condition>,
-    /// The warning on the tin, at most 1000 characters.
+    /// Warning on the tin, at most 1000 characters.
     pub safety: Option<String>,
-    /// What only some classes have: `/api/classes` says which.
+    /// Facts that only some classes have: see `/api/classes`.
     pub specials: Option<Specials>,
 }
 
 /// The price of a tin.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct TinPrice {
-    /// In the painter's own currency.
+    /// Amount in the painter's own currency.
     pub amount: f64,
-    /// What the tin holds, ml.
+    /// Contents of the tin, ml.
     pub tin_ml: f64,
 }
 
@@ -57,45 +57,45 @@ pub struct TinPrice {
 pub struct Paint {
     /// Stable identifier.
     pub id: Uuid,
-    /// To be named when it is changed.
+    /// Revision, to be sent with a change.
     pub revision: i64,
-    /// True once it was taken off the shelf.
+    /// True if it was deleted from the shelf.
     pub removed: bool,
-    /// What the painter wrote down.
+    /// The entry.
     pub entry: PaintEntry,
-    /// Its class as a painter calls it.
+    /// Name of its class.
     pub class_name: &'static str,
     /// True for a medium.
     pub medium: bool,
-    /// True of the white that tints are made with.
+    /// True for the house white, with which tints are made.
     pub house_white: bool,
     /// Its family of hue: `white`, `grey`, `black`, `brown`, `red`, `orange`, `yellow`, `green`, `blue` or `purple`.
     pub family: &'static str,
-    /// How it looks in the light and the state that were asked for.
+    /// Look in the requested light and state.
     pub swatch: Swatch,
-    /// How sure its mixes are.
+    /// Certainty of its mixes.
     pub known: HowSure,
-    /// How many mixes use it.
+    /// Number of mixes that use it.
     pub used_in: usize,
 }
 
-/// How sure the mixes of a paint are.
+/// Certainty of the mixes of a paint.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct HowSure {
-    /// The mean 90 % band of its 1 : 1 mixes with others of the shelf, ΔE00; 0 of a medium.
+    /// Mean 90 % band of its 1 : 1 mixes with others on the shelf, ΔE00; 0 for a medium.
     pub doubt: f64,
     /// `measured`, `good`, `rough` or `guess`.
     pub rank: &'static str,
-    /// As text: `only roughly known`.
+    /// Certainty in words: `roughly known`.
     pub words: &'static str,
-    /// Readings that speak of it.
+    /// Number of readings that include it.
     pub readings: usize,
-    /// Those of them that contradict the rest.
+    /// Number of those that contradict the others.
     pub questions: usize,
 }
 
 impl PaintEntry {
-    /// What is kept of it.
+    /// Checks and converts the entry.
     pub fn parse(&self) -> Result<ShelfPaint, Refusal> {
         let mut checks = Checks::default();
         let name = checks.field("/name", Name::new(&self.name));
@@ -175,7 +175,7 @@ impl HowSure {
 }
 
 impl Paint {
-    /// A tin, which so many mixes use.
+    /// A tin; `used_in` is the number of mixes that use it.
     pub fn of(
         tin: &Kept<ShelfPaint>,
         used_in: usize,
@@ -203,7 +203,7 @@ impl Paint {
 }
 
 impl PaintEntry {
-    /// How it would look by what is written down, before it is kept and before anything was read.
+    /// Look by the entry alone, before it is saved and before any reading.
     pub fn preview(&self, look: Look) -> Result<Swatch, Refusal> {
         let tin = self.parse()?;
         let id = PaintId(Uuid::nil());

@@ -1,4 +1,4 @@
-//! Colours picked from a photo, and its main colours with what would make them.
+//! Colours picked from a photo, and its main colours with mixes for them.
 
 use std::cell::LazyCell;
 
@@ -15,12 +15,12 @@ use warm_blend_spectral::{Lab, Light, difference};
 use crate::mixable::pot_of;
 use crate::{AgainstTarget, MadeInto, Refusal, ShelfSnapshot};
 
-/// Where the card lies and what is to be picked. Places are in widths of the photo, from the left and from the top.
+/// Positions of the card and of the spots to pick. Lengths are in widths of the photo, from the left and from the top.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct PickRequest {
     /// `white` or `grey`.
     pub card: String,
-    /// A spot wholly on the card.
+    /// A spot completely on the card.
     pub card_at: SpotEntry,
     /// One to sixteen spots to pick.
     pub spots: Vec<SpotEntry>,
@@ -29,29 +29,29 @@ pub struct PickRequest {
 /// A round spot.
 #[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
 pub struct SpotEntry {
-    /// From the left, in widths of the photo.
+    /// Distance from the left, in widths of the photo.
     pub x: f64,
-    /// From the top, in widths of the photo.
+    /// Distance from the top, in widths of the photo.
     pub y: f64,
     /// Radius, in widths of the photo.
     pub radius: f64,
 }
 
-/// What was picked.
+/// Picked colours.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PickedColours {
-    /// In the order of the spots.
+    /// Colours, in the order of the spots.
     pub colours: Vec<PickedColour>,
-    /// What may be wrong with them.
+    /// Reasons for doubt.
     pub warnings: Vec<&'static str>,
 }
 
-/// One colour.
+/// A picked colour.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PickedColour {
     /// L*, a*, b* in daylight (D65, 2°).
     pub lab: [f64; 3],
-    /// What the screen shows for it.
+    /// Its colour on the screen.
     pub hex: String,
 }
 
@@ -68,7 +68,7 @@ impl From<SpotEntry> for PhotoSpot {
 }
 
 impl PickRequest {
-    /// Picks them, weighed by the card.
+    /// Picks the colours, relative to the card.
     pub fn pick(self, photo: &Photo) -> Result<PickedColours, Refusal> {
         let card = card_of(&self.card)?;
         if self.spots.is_empty() || self.spots.len() > 16 {
@@ -88,59 +88,59 @@ impl PickRequest {
     }
 }
 
-/// Where the card lies in a photo whose main colours are wanted.
+/// Position of the card in a photo.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct PaletteRequest {
     /// `white` or `grey`.
     pub card: String,
-    /// A spot wholly on the card.
+    /// A spot completely on the card.
     pub card_at: SpotEntry,
 }
 
-/// The main colours of a photo, and what would make them.
+/// Main colours of a photo, with mixes for them.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PhotoPalette {
-    /// The largest first.
+    /// Colours, largest first.
     pub colours: Vec<PaletteColour>,
-    /// What may be wrong with them.
+    /// Reasons for doubt.
     pub warnings: Vec<&'static str>,
 }
 
-/// A colour of a photo.
+/// A main colour of a photo.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PaletteColour {
     /// L*, a*, b* in daylight (D65, 2°).
     pub lab: [f64; 3],
-    /// What the screen shows for it in daylight.
+    /// Its colour on the screen in daylight.
     pub hex: String,
-    /// The same in the light asked for: the wall of the photo in another lamp.
+    /// Its colour in the requested light, as if the subject were moved there.
     pub in_light: String,
-    /// Share of the photo without the card, in percent.
+    /// Percentage of the photo without the card.
     pub percent: u32,
-    /// A place where it lies, in widths of the photo from the left and from the top.
+    /// A point of this colour, in widths of the photo from the left and from the top.
     pub at: [f64; 2],
-    /// Which of the colours this may be in shade: its place in the list. Such a one is not mixed.
+    /// Index of the colour of which this may be the shadow; it gets no mix.
     pub shade_of: Option<usize>,
-    /// Which of the colours this may be under what age leaves on it: its place in the list.
+    /// Index of the colour that may lie below it under signs of age.
     pub weathered_of: Option<usize>,
-    /// The mix that comes nearest; none of a shade.
+    /// The closest mix; absent for a shadow.
     pub recipe: Option<PaletteRecipe>,
-    /// The layer that it would be on a board; none of a shade.
+    /// The layer that it would be on a board; absent for a shadow.
     pub layer: Option<Layer>,
-    /// What that is, in words: `the base, in two coats`.
+    /// The layer in words: `the base, in two coats`.
     pub how: String,
 }
 
 /// A mix for a colour of a photo.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PaletteRecipe {
-    /// In words.
+    /// Recipe in words.
     pub words: String,
-    /// Its parts.
+    /// Parts.
     pub parts: Vec<MixPart>,
-    /// What the screen shows of it.
+    /// Its colour on the screen.
     pub hex: String,
-    /// How it stands to the colour.
+    /// Comparison with the colour of the photo.
     pub judgement: AgainstTarget,
 }
 
@@ -214,8 +214,8 @@ fn aged(coat: Lab) -> Vec<(Age, Lab)> {
 }
 
 impl ShelfSnapshot {
-    /// The main colours of a photo, each with the mix that comes nearest and the layer that it would be: the largest is the base, what is
-    /// darker than it lies in hollows like grime, what is lighter is dry-brushed over it (common practice).
+    /// Main colours of a photo, each with the closest mix and the layer that it would be: the largest is the base, darker
+    /// colours lie in recesses like grime, lighter ones are dry-brushed on top (common practice).
     pub fn palette(
         &self,
         asked: &PaletteRequest,

@@ -1,8 +1,8 @@
-//! A pot in words, wherever it is reported.
+//! A pot in words.
 
 use std::fmt::Display;
 
-/// `5 slate blue : 1 barley`; of one paint its name alone.
+/// Parts and names: `5 slate blue : 1 barley`; for one paint its name alone.
 pub(crate) fn pot_words(parts: &[(impl Display, String)]) -> String {
     match parts {
         [(_, name)] => name.clone(),

@@ -1,4 +1,4 @@
-//! Pots as they are poured: what went in, what is still to go in, and what came out.
+//! Pouring: what was added, what remains, and the result.
 
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -17,88 +17,88 @@ use crate::{AgainstTarget, Checks, Documents, Kept, Refusal, ShelfSnapshot, Swat
 /// A pot to begin.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct PourBegun {
-    /// The mix that is poured. Where it is being poured already, that pot is the answer.
+    /// The mix. If it is already being poured, that pot is returned.
     pub mix: Uuid,
-    /// How much is meant to be made, ml.
+    /// Volume intended, ml.
     pub batch_ml: Option<f64>,
 }
 
-/// Something that was done to a pot.
+/// A step of a pour, as entered.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct StepEntry {
-    /// A UUID of its own: the same step sent twice counts once.
+    /// A UUID chosen by the client, so that a repeated request counts once.
     pub id: Uuid,
-    /// What went in; none where something is taken out.
+    /// The paint added; absent if something is taken out.
     pub paint: Option<Uuid>,
-    /// `ml`, `tsp` … : `count` of it. `g`: `count` grams. `scale`: what went in since the last addition by the scale. `touch`: a
-    /// touch. `scale-touch`: a touch that stands on the scale.
+    /// `ml`, `tsp` …: `count` of this measure. `g`: `count` grams. `scale`: what the scale shows since the last addition.
+    /// `touch`: a touch. `scale-touch`: a touch that is on the scale.
     #[schema(value_type = String)]
     pub measure: PouredBy,
-    /// Number of them.
+    /// Number of measures.
     pub count: Option<f64>,
 }
 
-/// A pot as it was poured.
+/// A pot, poured or being poured.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PourView {
     /// Stable identifier.
     pub id: Uuid,
-    /// How often it was written.
+    /// Revision.
     pub revision: i64,
-    /// Short code, as on the label.
+    /// Short code, as on its label.
     pub code: String,
-    /// The mix that was poured.
+    /// The mix.
     pub mix: Uuid,
-    /// What that was called.
+    /// Name of the mix.
     pub name: Option<String>,
-    /// RFC 3339.
+    /// Time it was begun, RFC 3339.
     pub begun_at: String,
-    /// RFC 3339; none while it is open.
+    /// Time it was finished, RFC 3339; absent while it is open.
     pub finished_at: Option<String>,
     /// Where the pot is kept.
     pub place: Option<String>,
-    /// How much was meant to be made, ml.
+    /// Volume intended, ml.
     pub batch_ml: Option<f64>,
-    /// How much is in the pot, ml.
+    /// Volume in the pot, ml.
     pub total_ml: f64,
-    /// The same as text.
+    /// Volume as text.
     pub total: String,
-    /// What was done, the last first.
+    /// Steps, latest first.
     pub steps: Vec<PourStep>,
-    /// How each paint stands, those of the plan first.
+    /// Paints compared with the plan, planned ones first.
     pub paints: Vec<PouredPaint>,
-    /// What was poured, in few whole parts.
+    /// Recipe that was poured, in few whole parts.
     pub recipe: Vec<MixPart>,
-    /// What is in the pot, looked at; none of an empty one.
+    /// Its look; absent if the pot is empty.
     pub swatch: Option<Swatch>,
-    /// Against the target of the mix.
+    /// Comparison with the target of the mix.
     pub judgement: Option<AgainstTarget>,
-    /// Against the plan: how far the ratio that was poured moves the colour.
+    /// Comparison with the plan: how far the poured ratio changes the colour.
     pub against_plan: Option<AgainstPlan>,
-    /// How much a touch is, ml.
+    /// Size of a touch, ml.
     pub touch_ml: f64,
-    /// How many weighed touches say so.
+    /// Number of weighed touches it is learned from.
     pub touches: usize,
-    /// Paints whose weight by volume is only what their class usually has.
+    /// Paints whose density is only the usual one of their class.
     pub usual_density: Vec<String>,
-    /// What was read of this pot, the last first.
+    /// Readings of this pot, latest first.
     pub readings: Vec<PotReading>,
 }
 
-/// One step of a pot.
+/// A step of a pour.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PourStep {
-    /// The step.
+    /// Id.
     pub id: Uuid,
-    /// RFC 3339.
+    /// Time, RFC 3339.
     pub at: String,
-    /// As it was entered: `2 tsp`, `12.4 g`, `a touch`.
+    /// Amount as entered: `2 tsp`, `12.4 g`, `a touch`.
     pub amount: String,
-    /// What went in; none where something was taken out.
+    /// The paint added; absent if something was taken out.
     pub name: Option<String>,
     /// Its flat colour.
     pub hex: Option<String>,
-    /// ml.
+    /// Amount, ml.
     pub ml: f64,
 }
 
@@ -111,23 +111,23 @@ pub struct PouredPaint {
     pub name: String,
     /// Its flat colour.
     pub hex: String,
-    /// What of it is in the pot, ml.
+    /// Amount in the pot, ml.
     pub ml: f64,
-    /// The same as text.
+    /// Amount in the pot as text.
     pub inside: String,
-    /// What the plan wants of it, ml.
+    /// Planned amount, ml.
     pub planned_ml: f64,
-    /// What is still to go in, in words; none where nothing is.
+    /// Amount still to add as text; absent if there is none.
     pub left: Option<String>,
-    /// The same, g.
+    /// Amount still to add, g.
     pub left_g: f64,
-    /// How many of the measure that is, as far as it can be measured: what is added to have all of it.
+    /// Amount still to add as a number of measures, rounded to what can be measured.
     pub left_count: Option<f64>,
-    /// By how much it is over what was meant, in words; none where it is not.
+    /// Excess over the intended amount as text; absent if there is none.
     pub over: Option<String>,
 }
 
-/// A pot against its plan.
+/// A pot compared with its plan.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct AgainstPlan {
     /// `a hair darker than the recipe`.
@@ -136,74 +136,74 @@ pub struct AgainstPlan {
     pub difference: f64,
 }
 
-/// What was read of a pot.
+/// A reading of a pot.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PotReading {
-    /// The reading.
+    /// Id of the reading.
     pub id: Uuid,
-    /// RFC 3339.
+    /// Time, RFC 3339.
     pub made_at: String,
-    /// What a screen shows for it.
+    /// Its colour on the screen.
     pub hex: String,
-    /// Against the target of the mix in daylight: `a hair darker than the target`.
+    /// Comparison with the target in daylight: `a hair darker than the target`.
     pub words: Option<String>,
-    /// ΔE00 from it.
+    /// Difference from the target, ΔE00.
     pub difference: Option<f64>,
 }
 
-/// One pot in the list.
+/// A pot in the list.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PourLine {
-    /// The pot.
+    /// Id.
     pub id: Uuid,
     /// Short code.
     pub code: String,
     /// The mix.
     pub mix: Uuid,
-    /// Its name.
+    /// Name of the mix.
     pub name: Option<String>,
-    /// RFC 3339.
+    /// Time it was begun, RFC 3339.
     pub begun_at: String,
-    /// True while it is being poured.
+    /// True while it is open.
     pub open: bool,
-    /// How much is in it, ml.
+    /// Volume, ml.
     pub total_ml: f64,
-    /// What is in it: `3 dove grey : 1 night blue`.
+    /// Contents: `3 dove grey : 1 night blue`.
     pub recipe: String,
-    /// Its flat colour; none of an empty pot.
+    /// Its flat colour; absent if it is empty.
     pub hex: Option<String>,
 }
 
-/// What stands on the label of a pot.
+/// Label of a pot.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PotLabel {
-    /// The pot.
+    /// Id of the pot.
     pub id: Uuid,
-    /// What the mix is called.
+    /// Name of the mix.
     pub name: Option<String>,
-    /// The day it was poured, in the time zone of this machine: `2026-11-25`.
+    /// Date it was poured, on the clock of this machine: `2026-11-25`.
     pub day: String,
     /// Short code of the record.
     pub code: String,
     /// Where it is kept.
     pub place: Option<String>,
-    /// How much is in it, ml.
+    /// Volume, ml.
     pub total_ml: f64,
-    /// The same as text.
+    /// Volume as text.
     pub total: String,
-    /// What is in it.
+    /// Contents.
     pub parts: Vec<LabelPart>,
     /// The drawdown.
     pub swatch: Option<Swatch>,
-    /// What the square code says, in plain words: any reader of such codes shows it.
+    /// Text of the QR code.
     pub text: String,
-    /// Modules along one side of the square code.
+    /// Modules along a side of the QR code.
     pub code_size: usize,
-    /// Its dark modules as an SVG path, one unit a module.
+    /// Dark modules as an SVG path, one unit per module.
     pub code_path: String,
 }
 
-/// How an amount is said.
+/// Unit for amounts.
 #[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
 #[serde(expecting = "not a valid measure; use g, ml, tsp or another")]
 pub enum AmountsIn {
@@ -228,16 +228,16 @@ impl Default for AmountsIn {
     expecting = "not a valid measure; use g, scale, touch, ml, tsp or another"
 )]
 pub enum PouredBy {
-    /// By weight.
+    /// Grams.
     #[serde(rename = "g")]
     Grams,
-    /// What went in since the last addition by the scale.
+    /// The weight added since the last addition, from the scale.
     Scale,
-    /// A touch.
+    /// A touch, not measured.
     Touch,
-    /// A touch that stands on the scale.
+    /// A touch that is on the scale.
     ScaleTouch,
-    /// By spoons, cups or a syringe.
+    /// Spoons, cups or a syringe.
     #[serde(untagged)]
     In(Measure),
 }
@@ -267,19 +267,19 @@ impl AmountsIn {
     }
 }
 
-/// A pot with the mix it is poured of, and what weighed touches say.
+/// A pot with its mix and this painter's touch.
 #[derive(Debug)]
 pub struct PotAtHand {
     /// The record.
     pub kept: Kept<PourRecord>,
     /// The mix.
     pub mix: SavedMix,
-    /// How much a touch is, ml, and how many weighed ones say so.
+    /// Size of a touch, ml, and number of weighed touches it is learned from.
     pub touch: (f64, usize),
 }
 
 impl PourView {
-    /// A pot, looked at, with its amounts in some measure.
+    /// A pot for display, with amounts in a unit.
     pub fn of(pot: &PotAtHand, known: &ShelfSnapshot, look: Look, unit: AmountsIn) -> Result<Self, Refusal> {
         let PotAtHand { kept, mix, touch } = pot;
         let tin = |paint: PaintId| Ok::<_, Refusal>(&known.tin(paint.0)?.value);
@@ -404,7 +404,7 @@ fn amount_words(action: &PourAction, unit: AmountsIn) -> String {
     }
 }
 
-/// Why a pot cannot be changed like that.
+/// Why a pot cannot be changed like this.
 pub fn refused(error: &BadPour) -> Refusal {
     match error {
         BadPour::NotTheLast | BadPour::Finished | BadPour::Empty => Refusal::Stale(error.to_string()),
@@ -413,22 +413,23 @@ pub fn refused(error: &BadPour) -> Refusal {
     }
 }
 
-/// What a scale says.
+/// State of the scale for a step.
 #[derive(Debug, Clone, Copy)]
 pub struct OnScale {
-    /// What has gone in since the last addition, g.
+    /// Amount added since the last addition, g.
     pub grams: Result<f64, NotYet>,
-    /// True of a stand-in in a workspace of real tins.
+    /// True for a simulated scale although the tins are real.
     pub practice: bool,
 }
 
 impl StepEntry {
-    /// Whether the scale says how much it is.
+    /// True if the scale determines the amount.
     pub fn is_by_scale(&self) -> bool {
         matches!(self.measure, PouredBy::Scale | PouredBy::ScaleTouch)
     }
 
-    /// A record with it: `tin` is what went in, `touch` how much a touch is, ml. The same step sent twice counts once.
+    /// Adds the step to a record: `tin` is the tin added, `touch` the size of a touch in ml. Repeating a step changes
+    /// nothing.
     pub fn taken_down(
         &self,
         record: PourRecord,
@@ -507,7 +508,7 @@ impl ShelfSnapshot {
 }
 
 impl PotLabel {
-    /// What stands on the label of a pot, with the day in a time zone.
+    /// The label of a pot, with the date in a time zone.
     pub fn of(
         kept: &Kept<PourRecord>,
         known: &ShelfSnapshot,
@@ -561,8 +562,8 @@ impl PotLabel {
     }
 }
 
-/// Keeps a record as it is now. Once it is finished, what was poured is taken off the stock of its tins, as far as that is written down;
-/// opened again, it gives that back.
+/// Saves a record. Finishing it subtracts the amounts from the stock of its tins, as far as that is known; reopening it
+/// restores them.
 pub fn keep_pour<D: Documents>(
     documents: &mut D,
     before: Kept<PourRecord>,

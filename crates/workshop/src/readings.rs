@@ -1,4 +1,4 @@
-//! Readings of paints: as they are entered, as they stand in the log, and what a new one did.
+//! Readings of paints: entry, comparison with the estimate, and effect.
 
 use std::ops::Range;
 
@@ -12,50 +12,50 @@ use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
 
 use crate::{CameOut, Checks, Kept, Refusal, ShelfSnapshot};
 
-/// A reading as it is entered.
+/// A reading as entered.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct ReadingEntry {
-    /// What was stirred together; a paint alone is one part of it.
+    /// Paints and parts; a paint alone is one part.
     pub of: Vec<ReadPart>,
-    /// How the parts were measured: `spoons` (as when left out), `eye` or `scale`.
+    /// How the parts were measured: `spoons` (default), `eye` or `scale`.
     pub pour: Option<PartsMethod>,
-    /// `dry` (as when left out), `wet` or `sealed`.
+    /// `dry` (default), `wet` or `sealed`.
     pub state: Option<FilmState>,
-    /// A sample so thick that nothing beneath shows; or else a drawdown.
+    /// A sample too thick for anything beneath to show; alternative to a drawdown.
     pub thick: Option<MeasuredEntry>,
-    /// A film over black and white.
+    /// A drawdown over black and white.
     pub drawdown: Option<DrawdownEntry>,
-    /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
+    /// Origin: `reader` (default), `photo`, `chip` or `guess`.
     pub source: Option<Source>,
-    /// True to say that it is right however odd it looks.
+    /// True to confirm an unlikely reading.
     pub sure: Option<bool>,
-    /// The painter's words.
+    /// The painter's note.
     pub note: Option<String>,
-    /// The name of the device, or of the file it came from.
+    /// Name of the device, or of the file it was imported from.
     pub device: Option<String>,
-    /// The pot that it is a dab of.
+    /// The pot from which the sample was taken.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub pot: Option<Uuid>,
 }
 
-/// What is not known yet because there was so much to learn from.
+/// Readings that are still being learned from.
 #[derive(Debug, Clone, Copy, Serialize, ToSchema)]
 pub struct PendingReadings {
-    /// From how many readings nothing was learnt yet: until then their tins are shown by their labels and masstones. 0 when all is
-    /// known.
+    /// Number of deferred readings; until they are learned from, their tins are shown by labels and masstones. 0 if there
+    /// are none.
     pub readings: usize,
 }
 
-/// One paint of what was read.
+/// A paint of a sample.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct ReadPart {
-    /// A paint of the shelf.
+    /// The paint.
     pub paint: PaintId,
     /// Parts by wet volume, 0.001 to 100 000.
     pub parts: Parts,
 }
 
-/// A colour or a curve that was read: one of the two.
+/// A measured colour or curve, in one of three forms.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct MeasuredEntry {
     /// L*, a*, b* in daylight (D65, 2°).
@@ -64,19 +64,19 @@ pub struct MeasuredEntry {
     /// sRGB hex code.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub hex: Option<String>,
-    /// Reflectance factor in 36 bands, 380–730 nm by 10 nm, each 0–1.
+    /// Reflectance factor in 36 bands, 380–730 nm in steps of 10 nm, each 0–1.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub spectrum: Option<Vec<f64>>,
 }
 
-/// A film over the halves of a hiding chart.
+/// A drawdown over the halves of a hiding chart.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct DrawdownEntry {
     /// Wet thickness, µm.
     pub wet_um: f64,
-    /// Read over the black half.
+    /// Measurement over the black half.
     pub over_black: MeasuredEntry,
-    /// Read over the white half.
+    /// Measurement over the white half.
     pub over_white: MeasuredEntry,
 }
 
@@ -85,75 +85,75 @@ pub struct DrawdownEntry {
 pub struct ReadingKept {
     /// Stable identifier.
     pub id: Uuid,
-    /// To be named when it is changed.
+    /// Revision, to be sent with a change.
     pub revision: i64,
-    /// When it was made, RFC 3339.
+    /// Time, RFC 3339.
     pub made_at: String,
-    /// What was entered.
+    /// The reading.
     pub entry: ReadingEntry,
-    /// What it is of, in words: `oxblood 1 : chimney white 1`.
+    /// Its sample in words: `oxblood 1 : chimney white 1`.
     pub title: String,
-    /// What a screen shows for it in daylight; two over black and over white.
+    /// Its colour on a screen in daylight; for a drawdown two, over black and over white.
     pub hex: Vec<String>,
-    /// True where it contradicts the others: it is left out until somebody says which is right.
+    /// True if it contradicts the others: it is left out until the painter decides.
     pub questioned: bool,
-    /// How far out it lies, in standard deviations.
+    /// Distance from the prediction, in standard deviations.
     pub off: f64,
-    /// ΔE00 of what the estimate predicts from what was read.
+    /// ΔE00 between reading and prediction.
     pub difference: f64,
-    /// What it is predicted to be, in words: `the reading is a touch lighter than predicted`.
+    /// Comparison in words: `the reading is a touch lighter than predicted`.
     pub words: String,
 }
 
-/// What a new reading did.
+/// Effect of a new reading.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ReadingMade {
     /// The reading.
     pub reading: ReadingKept,
-    /// How it came out against what had been predicted, as the log tells it; none of a drawdown.
+    /// Comparison with the earlier prediction, as in the log; absent for a drawdown.
     pub came_out: Option<CameOut>,
-    /// What it did to the doubt of each of its paints.
+    /// Effect on the uncertainty of each of its paints.
     pub news: Vec<News>,
 }
 
-/// What a reading did to the doubt of a paint.
+/// Effect of a reading on the uncertainty of a paint.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct News {
     /// The paint.
     pub paint: Uuid,
     /// Its name.
     pub name: String,
-    /// Doubt in its mixes before, ΔE00.
+    /// Uncertainty of its mixes before, ΔE00.
     pub before: f64,
-    /// And after.
+    /// Uncertainty of its mixes after, ΔE00.
     pub after: f64,
 }
 
-/// What is to be read with the reader.
+/// A sample for the colour reader.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct ToRead {
-    /// What lies under it.
+    /// Paints and parts.
     pub of: Vec<ReadPart>,
-    /// `dry` (as when left out), `wet` or `sealed`.
+    /// `dry` (default), `wet` or `sealed`.
     pub state: Option<FilmState>,
     /// Wet thickness of a drawdown, µm; a thick sample if left out.
     pub wet_um: Option<f64>,
-    /// True to read with a smear on the window, as can happen.
+    /// True to simulate a smeared window.
     pub smeared: Option<bool>,
-    /// True for a curve, else only the colour.
+    /// True for a curve, otherwise a colour.
     pub spectrum: Option<bool>,
 }
 
-/// What the reader says.
+/// A measurement by the colour reader.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ReadOut {
-    /// Its name. `simulated reader` is a stand-in: it reads virtual paints behind the painter's own.
+    /// Name of the device. `simulated reader` reads virtual paints behind the painter's own.
     pub device: String,
-    /// A thick sample.
+    /// Measurement of a thick sample.
     pub thick: Option<MeasuredEntry>,
-    /// A drawdown.
+    /// Measurement of a drawdown.
     pub drawdown: Option<DrawdownEntry>,
-    /// What a screen shows for it in daylight; two over black and over white.
+    /// Its colour on a screen in daylight; for a drawdown two, over black and over white.
     pub hex: Vec<String>,
 }
 
@@ -169,7 +169,7 @@ impl From<&Measured> for MeasuredEntry {
 }
 
 impl MeasuredEntry {
-    /// What was read; its faults stand at `pointer`.
+    /// The measurement; errors refer to `pointer`.
     pub fn parse(&self, checks: &mut Checks, pointer: &str) -> Option<Measured> {
         match (self.lab, &self.hex, &self.spectrum) {
             (Some(lab), None, None) => checks.field(format!("{pointer}/lab"), colour(lab)),
@@ -220,7 +220,7 @@ fn curve(bands: &[f64]) -> Result<Reflectance, String> {
 }
 
 impl ReadingEntry {
-    /// What is kept of it.
+    /// Checks and converts the reading.
     pub fn parse(&self) -> Result<LoggedReading, Refusal> {
         let mut checks = Checks::default();
         let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
@@ -251,7 +251,7 @@ impl DrawdownEntry {
     }
 }
 
-/// A wet film that can be drawn: 5 µm to a millimetre.
+/// Accepts a wet film of 5 µm to a millimetre.
 pub fn wet(microns: f64) -> Result<Microns, String> {
     match (5.0..=1000.0).contains(&microns) {
         true => Microns::new(microns).map_err(|error| error.to_string()),
@@ -278,7 +278,7 @@ impl From<&LoggedReading> for ReadingEntry {
     }
 }
 
-/// What was read, as it is entered.
+/// Converts a measurement to the form in which it is entered.
 pub fn shown_entry(shown: &Shown) -> (Option<MeasuredEntry>, Option<DrawdownEntry>) {
     match shown {
         Shown::Thick(measured) => (Some(measured.into()), None),
@@ -294,7 +294,7 @@ pub fn shown_entry(shown: &Shown) -> (Option<MeasuredEntry>, Option<DrawdownEntr
 }
 
 impl ReadingKept {
-    /// A reading with how it stands to the rest.
+    /// A reading with its comparison.
     pub fn of(kept: &Kept<LoggedReading>, judged: Option<&Judged>, shelf: &ShelfSnapshot) -> Self {
         let reading = &kept.value.reading;
         let of: Vec<String> = match reading.of.as_slice() {
@@ -323,7 +323,7 @@ impl ReadingKept {
 }
 
 impl ShelfSnapshot {
-    /// That a reading can be at all, given what is known of its paints.
+    /// Checks that a reading is possible, given its paints.
     pub fn make_sense(&self, reading: &Reading<PaintId>) -> Result<(), Refusal> {
         let masstone = |(paint, _): &(PaintId, Parts)| {
             let tin = self.tin(paint.0)?;
@@ -335,19 +335,19 @@ impl ShelfSnapshot {
         make_sense(reading, &masstones).map_err(|error| Refusal::field(at, error))
     }
 
-    /// Of all readings, the last first, these.
+    /// These of all readings, latest first.
     pub fn log(&self, which: Range<usize>) -> Vec<ReadingKept> {
         let these = self.readings().rev().skip(which.start).take(which.len());
         these.map(|(kept, judged)| ReadingKept::of(kept, judged, self)).collect()
     }
 
-    /// One of them.
+    /// A reading.
     pub fn reading(&self, id: Uuid) -> Result<ReadingKept, Refusal> {
         let (kept, judged) = self.readings().find(|(kept, _)| kept.id == id).ok_or(Refusal::Broken)?;
         Ok(ReadingKept::of(kept, judged, self))
     }
 
-    /// What a reading that is new since `before` did.
+    /// Effect of a reading that is new since `before`.
     pub fn news(&self, id: Uuid, before: &Self) -> Result<ReadingMade, Refusal> {
         let reading = self.reading(id)?;
         let of = reading.entry.of.iter().map(|part| self.tin(part.paint.0)).collect::<Result<Vec<_>, _>>()?;
@@ -362,11 +362,11 @@ impl ShelfSnapshot {
     }
 }
 
-/// What lies under the reader: paints and parts, the state of the film, and its wet thickness where it is a drawdown.
+/// Sample under the reader: paints and parts, state of the film, and wet thickness of a drawdown.
 pub type UnderReader = (Vec<(PaintId, Parts)>, FilmState, Option<Microns>);
 
 impl ToRead {
-    /// What lies under it.
+    /// Checks and converts the sample.
     pub fn parse(&self) -> Result<UnderReader, Refusal> {
         let mut checks = Checks::default();
         let of: Vec<(PaintId, Parts)> = self.of.iter().map(|part| (part.paint, part.parts)).collect();
@@ -378,19 +378,19 @@ impl ToRead {
         }
     }
 
-    /// Whether its window is smeared.
+    /// True if the window is smeared.
     pub fn smeared(&self) -> bool {
         self.smeared.unwrap_or(false)
     }
 
-    /// Whether a curve is wanted, not only a colour.
+    /// True if a curve is wanted.
     pub fn spectrum(&self) -> bool {
         self.spectrum.unwrap_or(true)
     }
 }
 
 impl ReadOut {
-    /// What a reader of that name read.
+    /// The measurement of a device.
     pub fn of(device: String, shown: &Shown) -> Self {
         let hex = match shown {
             Shown::Thick(measured) => vec![hex(measured)],

@@ -1,43 +1,43 @@
-//! Why something cannot be done, and the faults of what was entered, so that all of them are shown at once.
+//! Refusals and faulty fields, collected so that all faults are shown at once.
 
 use uuid::Uuid;
 use warm_blend_board::BadBoard;
 use warm_blend_piece::BadPiece;
 
-/// One field at fault.
+/// A faulty field.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Fault {
-    /// JSON pointer (RFC 6901) into what was entered, such as `/components/0/parts`; `?light` for what was asked in the address.
+    /// JSON pointer (RFC 6901) into the input, such as `/components/0/parts`; `?light` for a query parameter.
     pub pointer: String,
-    /// What is wrong with it and what to write instead.
+    /// Problem and remedy.
     pub detail: String,
 }
 
-/// Why something cannot be done.
+/// Why something was refused.
 #[derive(Debug, Clone, PartialEq)]
 pub enum Refusal {
-    /// Some of what was entered cannot be.
+    /// Invalid input.
     Faults(Vec<Fault>),
-    /// It was so when it was asked for and is not any more.
+    /// The situation has changed since the request was prepared.
     Stale(String),
-    /// A device has not said what is needed.
+    /// A device has not delivered what is needed.
     Device(String),
     /// A file that cannot be read.
     File(String),
-    /// A file whose reflectances may be percent: the largest of them.
+    /// A file whose reflectances may be percent, with the largest of them.
     Percent(f64),
-    /// A file that does not say what its L\*a\*b\* were taken with.
+    /// A file that does not state the origin of its L\*a\*b\* values.
     Source,
-    /// There is no such thing.
+    /// Something that does not exist.
     Unknown(String),
-    /// Something speaks of a tin that is not in the file.
+    /// A reference to a tin that does not exist.
     NoTin(Uuid),
-    /// The program contradicts itself: reported instead of a panic.
+    /// An internal contradiction, reported instead of a panic.
     Broken,
 }
 
 impl Refusal {
-    /// A field that makes no sense.
+    /// A refusal of one field.
     pub fn field(pointer: impl Into<String>, detail: impl ToString) -> Self {
         Self::Faults(vec![Fault { pointer: pointer.into(), detail: detail.to_string() }])
     }
@@ -55,19 +55,19 @@ impl From<BadPiece> for Refusal {
     }
 }
 
-/// As much of a text as a message repeats.
+/// Shortens a text for a message.
 pub(crate) fn shown(text: &str) -> String {
     text.chars().take(40).collect()
 }
 
-/// Faults that were found so far.
+/// Faults found so far.
 #[derive(Debug, Default)]
 pub struct Checks {
     faults: Vec<Fault>,
 }
 
 impl Checks {
-    /// The value of a field, or None with its error noted.
+    /// Value of a field, or `None` after noting its error.
     pub fn field<T, E: ToString>(&mut self, pointer: impl Into<String>, value: Result<T, E>) -> Option<T> {
         match value {
             Ok(value) => Some(value),
@@ -78,12 +78,12 @@ impl Checks {
         }
     }
 
-    /// Notes what is wrong with a field.
+    /// Notes an error in a field.
     pub fn wrong<T>(&mut self, pointer: impl Into<String>, words: impl ToString) -> Option<T> {
         self.field(pointer, Err(words))
     }
 
-    /// The value of a field that may be left out, or None with its error noted.
+    /// Value of an optional field, or `None` after noting its error.
     pub fn optional<T, E: ToString>(
         &mut self,
         pointer: impl Into<String>,
@@ -92,7 +92,7 @@ impl Checks {
         value.and_then(|value| self.field(pointer, value))
     }
 
-    /// What was put together, if nothing was wrong. It is made only where every field it needs was there.
+    /// The result, unless errors were noted; present whenever all required fields were valid.
     pub fn done<T>(self, value: Option<T>) -> Result<T, Refusal> {
         match value {
             Some(value) if self.faults.is_empty() => Ok(value),

@@ -1,21 +1,21 @@
-//! What is chosen once for the whole workshop.
+//! Settings of the workshop.
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_paint::{Currency, Measure, PaintId};
 
-/// What is chosen once for the whole workshop.
+/// Settings of the workshop.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
 pub struct Workshop {
-    /// The white that tints are made with and strengths are measured against.
+    /// The white for tints, which defines unit strength.
     pub house_white: Option<PaintId>,
-    /// The spoons, cups and syringes at hand; everything when empty.
+    /// Available spoons, cups and syringes; if empty, all measures.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub owned: Vec<Measure>,
-    /// The piece at hand; the first where none was chosen.
+    /// The current piece; by default the first.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub piece: Option<Uuid>,
-    /// What prices and budgets are in; they are plain numbers where none was chosen.
+    /// Currency of prices and budgets; if absent, plain numbers.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub currency: Option<Currency>,
 }

@@ -1,4 +1,4 @@
-//! Shades of a colour, lighter and darker, as real mixes of the shelf.
+//! Lighter and darker shades of a colour, as real mixes of the shelf.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -13,14 +13,14 @@ use crate::matching::likely_words;
 use crate::mixable::{DoubtfulPot, Mixable, thick};
 use crate::{RecipePart, Refusal, ShelfSnapshot};
 
-/// A base, and how far apart its shades are.
+/// A base colour and the size of a shade.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct LadderOf {
-    /// What is stirred together for the base: a paint, or a mix.
+    /// Components of the base: a paint or a mix.
     pub base: Vec<MixPart>,
-    /// L* of one shade, 1–20; 6 when left out.
+    /// Size of a shade in L*, 1–20; by default 6.
     pub shade: Option<f64>,
-    /// Or two paints that are neighbours on the painter's own card: one shade is what lies between them.
+    /// Alternatively, two paints next to each other on the painter's own card, one shade apart.
     pub neighbours: Option<[Uuid; 2]>,
 }
 
@@ -31,12 +31,12 @@ impl LadderOf {
     }
 }
 
-/// The shades of a colour.
+/// Shades of a colour.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Ladder {
-    /// From five darker to five lighter, the base in the middle.
+    /// Shades from five darker to five lighter, with the base in the middle.
     pub rungs: Vec<LadderRung>,
-    /// L* of one shade.
+    /// Size of a shade in L*.
     pub shade: f64,
 }
 
@@ -48,48 +48,48 @@ impl Ladder {
     }
 }
 
-/// One shade.
+/// A shade.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LadderRung {
-    /// Shades from the base: negative darker.
+    /// Number of shades from the base; negative is darker.
     pub shade: i32,
-    /// L* that it should have.
+    /// Desired L*.
     pub wanted: f64,
-    /// Its mix; none where the shelf has none.
+    /// Its mix, if the shelf allows one.
     pub made: Option<MadeRung>,
 }
 
-/// How a shade is made.
+/// A mix for a shade.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct MadeRung {
-    /// What it comes to, as a hex code.
+    /// Its colour on the screen.
     pub hex: String,
     /// L*, a*, b* in the light.
     pub lab: [f64; 3],
-    /// How far it leans from the hue of the base, Δab.
+    /// Deviation from the hue of the base, Δab.
     pub leans: f64,
-    /// How far it is likely to be from its shade, in words: `likely within 2`.
+    /// Expected distance from the shade in words: `likely within 2`.
     pub likely: String,
     /// Parts of the base, as it was given.
     pub base: u32,
-    /// What goes to it.
+    /// Additions.
     pub more: Vec<RecipePart>,
-    /// The same as one mix of the shelf, in whole parts.
+    /// The mix as parts of tins.
     pub components: Vec<MixPart>,
 }
 
-/// A pot that is to be lighter or darker.
+/// A pot to make lighter or darker.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct PotToShade {
-    /// What is in it.
+    /// Contents.
     pub pot: Vec<MixPart>,
-    /// How many shades: −5 to 5, darker below nought.
+    /// Number of shades, −5 to 5; negative is darker.
     #[schema(example = -1)]
     pub shades: i32,
 }
 
 impl ShelfSnapshot {
-    /// The shades of a colour, lighter and darker.
+    /// Lighter and darker shades of a colour.
     pub fn ladder(&self, of: &LadderOf, look: Look) -> Result<Ladder, Refusal> {
         let base = self.pot("/base", &of.base)?;
         let shade = self.size_of_shade(of)?;
@@ -123,7 +123,7 @@ impl ShelfSnapshot {
         if usual.contains(&shade) { Ok(shade) } else { Err(Refusal::field("/neighbours", words())) }
     }
 
-    /// A pot so many shades lighter or darker: its paints make room for their neighbour on the ladder, its mediums stay.
+    /// Makes a pot lighter or darker: adds paint from the ladder in proportion, and keeps its mediums.
     pub fn shade(&self, of: PotToShade, look: Look) -> Result<Vec<MixPart>, Refusal> {
         let PotToShade { pot, shades } = of;
         let is_medium =

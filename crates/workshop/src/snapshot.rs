@@ -1,4 +1,4 @@
-//! The shelf at a moment, and all that the log says of it: what every screen is computed from.
+//! Snapshot of the shelf with everything learned from the log, from which every screen is computed.
 
 use std::collections::{HashMap, HashSet};
 use std::sync::{Arc, OnceLock};
@@ -28,22 +28,22 @@ const SOON: usize = 500;
 /// How many pots of the log are kept as they are seen, about 200 B each.
 const POTS: usize = 30_000;
 
-/// What the file holds of the shelf and of what was read.
+/// Documents that a snapshot is made of.
 #[derive(Debug, Clone)]
 pub struct ShelfDocuments {
-    /// All tins there ever were: mixes and readings may still speak of those that were removed.
+    /// All tins including deleted ones, because mixes and readings may still refer to them.
     pub tins: Vec<Kept<ShelfPaint>>,
-    /// Readings of paints in the order of the log.
+    /// Readings of paints, in the order of the log.
     pub readings: Vec<Kept<LoggedReading>>,
-    /// Readings of boards in the order they were made.
+    /// Readings of boards, in the order in which they were made.
     pub boards: Vec<Kept<BoardReading>>,
-    /// The choices of the workshop.
+    /// Settings of the workshop.
     pub workshop: Kept<Workshop>,
-    /// What was learnt of the readings before; asked for only where nothing is known.
+    /// Stored results of learning; loaded only if there is no earlier snapshot.
     pub learnt: Vec<KeptComponent>,
 }
 
-/// The shelf, and what the log says of it.
+/// The shelf with everything learned from the log.
 #[derive(Debug)]
 pub struct ShelfSnapshot {
     tins: Vec<Kept<ShelfPaint>>,
@@ -54,7 +54,7 @@ pub struct ShelfSnapshot {
     /// By tin: its readings by their places in the log.
     by_paint: HashMap<Uuid, Vec<usize>>,
     boards: Vec<(Kept<BoardReading>, Option<BoardJudgement>)>,
-    /// The choices of the workshop.
+    /// Settings of the workshop.
     pub workshop: Kept<Workshop>,
     house_white: Option<PaintId>,
 }
@@ -62,7 +62,7 @@ pub struct ShelfSnapshot {
 /// Parts to the last bit.
 type PartsKey = Vec<(PaintId, u64)>;
 
-/// The same parts have the same.
+/// Key of a mixture: equal parts have equal keys.
 pub(crate) fn parts_key(of: &[(PaintId, Parts)]) -> PartsKey {
     of.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect()
 }
@@ -93,9 +93,9 @@ struct Learnt {
 /// How much is learnt before there is an answer.
 #[derive(Debug, Clone, Copy, PartialEq)]
 enum Wait {
-    /// All that there is to learn.
+    /// Learns from everything.
     ForAll,
-    /// Nothing from many readings: they are deferred.
+    /// Defers components with many new readings.
     NotLong,
 }
 
@@ -180,21 +180,21 @@ impl Learnt {
 }
 
 impl ShelfSnapshot {
-    /// What documents come to. What has not changed since `before` is not learnt anew. Tins were checked when they were kept.
+    /// Makes a snapshot, reusing from `before` what has not changed.
     ///
-    /// Where hundreds of readings would have to be learnt from before there is anything to look at, they are
-    /// [deferred](Self::pending_readings).
+    /// If hundreds of readings would have to be learned from before anything can be shown, they are
+    /// [deferred](Self::pending_readings). Tins must have been checked when they were saved.
     pub fn of(documents: ShelfDocuments, before: Option<&Self>) -> Result<Self, BadTin> {
         let whole = before.is_some_and(|before| before.pending_readings() == 0);
         Self::after(documents, before, if whole { Wait::ForAll } else { Wait::NotLong })
     }
 
-    /// From how many readings nothing was learnt yet: their tins are known by their labels and masstones.
+    /// Number of deferred readings; their tins are known by labels and masstones.
     pub fn pending_readings(&self) -> usize {
         self.estimate().pending_readings()
     }
 
-    /// The same, once all of its readings were learnt from; what is said as it was `before` is not learnt anew.
+    /// The snapshot with all readings learned from, reusing from `before` what has not changed.
     pub fn learnt_in_full(&self, before: Option<&Self>) -> Result<Self, BadTin> {
         let documents = ShelfDocuments {
             tins: self.tins.clone(),
@@ -229,7 +229,7 @@ impl ShelfSnapshot {
         Ok(Self { tins, by_id, learnt, readings, by_paint, boards, workshop, house_white })
     }
 
-    /// A tin, also one that was removed.
+    /// A tin, even if it was deleted.
     pub fn tin(&self, id: Uuid) -> Result<&Kept<ShelfPaint>, Refusal> {
         self.tin_ever(id).ok_or(Refusal::NoTin(id))
     }
@@ -238,22 +238,22 @@ impl ShelfSnapshot {
         self.by_id.get(&id).map(|at| &self.tins[*at])
     }
 
-    /// The tins that are on the shelf, in the order they were added.
+    /// Tins on the shelf, in the order in which they were added.
     pub fn tins(&self) -> impl Iterator<Item = &Kept<ShelfPaint>> {
         self.tins.iter().filter(|tin| !tin.removed)
     }
 
-    /// All tins there ever were.
+    /// All tins including deleted ones.
     pub fn tins_ever(&self) -> &[Kept<ShelfPaint>] {
         &self.tins
     }
 
-    /// What a tin is called.
+    /// Name of a tin.
     pub fn name(&self, id: Uuid) -> &str {
         self.tin_ever(id).map_or("a deleted paint", |tin| tin.value.name.as_str())
     }
 
-    /// `peat brown`, or `1 peat brown : 4 glazing liquid`; what is no longer on the shelf is marked.
+    /// Contents of a pot: `peat brown`, or `1 peat brown : 4 glazing liquid`; marks tins that were deleted.
     pub fn pot_words(&self, pot: &[MixPart]) -> String {
         let marked = |id: Uuid| match self.tin_ever(id) {
             Some(tin) if tin.removed => format!("{} (no longer on the shelf)", tin.value.name.as_str()),
@@ -263,35 +263,35 @@ impl ShelfSnapshot {
         pot_words(&parts)
     }
 
-    /// A tin as it is known.
+    /// A tin with its uncertainty.
     pub fn paint(&self, id: Uuid) -> Result<&Ensemble, Refusal> {
         self.learnt.estimate.paint(PaintId(id)).ok_or(Refusal::NoTin(id))
     }
 
-    /// A tin as it is most likely, with its class.
+    /// Most probable material of a tin, with its class.
     pub fn material(&self, paint: PaintId) -> Option<KnownTin<'_>> {
         let (class, known) = self.known(paint)?;
         let specials = self.product(paint)?.specials;
         Some(KnownTin { class, specials, material: known.best(), known: Some(known) })
     }
 
-    /// What each paint of the shelf may be, by plausible shelf; nothing of what is not in doubt.
+    /// Plausible materials of each paint on the shelf; omits those that are certain.
     pub(crate) fn plausible(&self, shelves: usize) -> HashMap<PaintId, Vec<Material>> {
         let tins = self.tins().map(|tin| PaintId(tin.id));
         tins.filter_map(|paint| Some((paint, self.known(paint)?.1.some(shelves)))).collect()
     }
 
-    /// The product in a tin, whether or not it is still on the shelf.
+    /// Product in a tin, even if it was deleted.
     pub fn product(&self, paint: PaintId) -> Option<Product> {
         Some(self.tin_ever(paint.0)?.value.product())
     }
 
-    /// A tin as it is known, with its class.
+    /// Class of a tin, and its ensemble.
     pub fn known(&self, paint: PaintId) -> Option<(Class, &Ensemble)> {
         Some((self.learnt.estimate.class(paint)?, self.learnt.estimate.paint(paint)?))
     }
 
-    /// The mix of some paints as they are known; none of nothing.
+    /// A mix of these parts with its uncertainty; `None` without parts.
     pub fn stirred(&self, of: &[(PaintId, Parts)]) -> Result<Option<Ensemble>, Refusal> {
         Ok(Ensemble::mix(&self.ensembles(of)?).ok())
     }
@@ -300,7 +300,7 @@ impl ShelfSnapshot {
         of.iter().map(|(paint, parts)| Ok((*parts, self.paint(paint.0)?))).collect()
     }
 
-    /// The 90 % band of a mix, ΔE00, if what its media do to its paints were known; none of nothing.
+    /// 90 % band of a mix, ΔE00, if the effect of mediums were known; `None` without parts.
     pub(crate) fn within_by_tins(&self, of: &[(PaintId, Parts)], look: Look) -> Result<Option<f64>, Refusal> {
         let within = || {
             let mixed = Ensemble::mix_with_known_media(&self.ensembles(of)?).ok();
@@ -309,7 +309,7 @@ impl ShelfSnapshot {
         self.learnt.bands_by_tins.get_or((look, parts_key(of)), within)
     }
 
-    /// The same as it is most likely.
+    /// Most probable material of a mix; `None` without parts.
     pub(crate) fn most_probable(&self, of: &[(PaintId, Parts)]) -> Result<Option<Material>, Refusal> {
         let of: Vec<(Parts, &Material)> = of
             .iter()
@@ -318,30 +318,30 @@ impl ShelfSnapshot {
         Ok(mix(&of).ok())
     }
 
-    /// How such a mix looks; none of nothing.
+    /// Swatch of a mix; `None` without parts.
     pub(crate) fn swatch_of(&self, of: &[(PaintId, Parts)], look: Look) -> Result<Option<Swatch>, Refusal> {
         let reckon = || Ok(self.stirred(of)?.map(|stirred| Swatch::of(&stirred, look)));
         self.learnt.swatches.get_or((look, parts_key(of)), reckon)
     }
 
-    /// The same as it is most likely, which takes a tenth of the time.
+    /// Drawdown of the most probable mix, without its band, in a tenth of the time.
     pub(crate) fn wedge_of(&self, of: &[(PaintId, Parts)], look: Look) -> Result<Option<Wedge>, Refusal> {
         let reckon = || Ok(self.most_probable(of)?.map(|mixed| Wedge::of(&mixed, look)));
         self.learnt.wedges.get_or((look, parts_key(of)), reckon)
     }
 
-    /// How the flat colour of a pot is seen as it is most likely; none of nothing.
+    /// Flat colour of the most probable mix; `None` without parts.
     pub(crate) fn seen_pot(&self, of: &[(PaintId, Parts)], look: Look) -> Result<Option<Seen>, Refusal> {
         let reckon = || Ok(self.most_probable(of)?.map(|mixed| look.face(&mixed)));
         self.learnt.pots.get_or((look, parts_key(of)), reckon)
     }
 
-    /// The flat colour of a tin.
+    /// Flat colour of a tin.
     pub(crate) fn face_of(&self, tin: PaintId, look: Look) -> Result<String, Refusal> {
         self.learnt.faces.get_or((look, tin), || Ok(look.hex(self.paint(tin.0)?.best())))
     }
 
-    /// Tins that can be painted with, as a board sees them.
+    /// Tins that can be painted with, as a board needs them.
     pub fn on_shelf(&self) -> Vec<OnShelf> {
         let on_shelf = |tin: &Kept<ShelfPaint>| {
             Some(OnShelf {
@@ -354,12 +354,12 @@ impl ShelfSnapshot {
         self.tins().filter(|tin| tin.value.condition != Condition::Off).filter_map(on_shelf).collect()
     }
 
-    /// What is known of the paints.
+    /// The estimate.
     pub fn estimate(&self) -> &Estimate {
         &self.learnt.estimate
     }
 
-    /// What had been said of the last readings before they were taken.
+    /// Forecasts of recent readings.
     pub(crate) fn backtested(&self) -> Result<&[Backtested], Refusal> {
         let Learnt { predicted, predicted_before, .. } = &*self.learnt;
         if let Some(known) = predicted.get() {
@@ -369,7 +369,7 @@ impl ShelfSnapshot {
         Ok(predicted.get_or_init(|| reply))
     }
 
-    /// What was said of a mix by what had been read of its tins until then; none of nothing.
+    /// Prediction of a mix from earlier readings of its tins; `None` without parts.
     pub(crate) fn predicted_at(
         &self,
         then: Timestamp,
@@ -380,12 +380,12 @@ impl ShelfSnapshot {
         predicted_mix(&self.learnt.tins, read, of).map_err(|_| Refusal::Broken)
     }
 
-    /// The hand that paints, as boards show it.
+    /// The painter's hand, learned from boards.
     pub fn hands(&self) -> &LearnedHand {
         &self.learnt.taught.hands
     }
 
-    /// The hand as the first `boards` readings of boards had shown it.
+    /// The painter's hand as learned from the first `boards` readings of boards.
     pub(crate) fn hands_after(&self, boards: usize) -> LearnedHand {
         let Learnt { of_boards, on_boards, taught, .. } = &*self.learnt;
         let known = |paint| on_boards.get(&paint).map(|(class, known)| (*class, known));
@@ -396,28 +396,28 @@ impl ShelfSnapshot {
         }
     }
 
-    /// Readings of boards, with how they stand to the rest.
+    /// Readings of boards, with their comparison.
     pub fn boards(&self) -> &[(Kept<BoardReading>, Option<BoardJudgement>)] {
         &self.boards
     }
 
-    /// All readings in the order of the log.
+    /// All readings, in the order of the log.
     pub fn logged(&self) -> &[Kept<LoggedReading>] {
         &self.readings
     }
 
-    /// All readings with how they stand to the rest.
+    /// All readings, with their comparison.
     pub fn readings(&self) -> impl DoubleEndedIterator<Item = (&Kept<LoggedReading>, Option<&Judged>)> {
         self.readings.iter().enumerate().map(|(i, kept)| (kept, self.learnt.estimate.judged(i)))
     }
 
-    /// Those that speak of a tin.
+    /// Readings that include a tin.
     pub fn readings_of(&self, paint: Uuid) -> impl Iterator<Item = (&Kept<LoggedReading>, Option<&Judged>)> {
         let places = self.by_paint.get(&paint).map(Vec::as_slice).unwrap_or_default();
         places.iter().map(|at| (&self.readings[*at], self.learnt.estimate.judged(*at)))
     }
 
-    /// What was read of a tin alone, laid on thick.
+    /// Measurements of a tin alone in a thick sample.
     pub fn masstones_of(&self, paint: Uuid) -> impl Iterator<Item = &Measured> {
         self.readings_of(paint).filter_map(|(kept, _)| match &kept.value.reading {
             Reading { of, shown: Shown::Thick(measured), .. } if of.len() == 1 => Some(measured),
@@ -425,24 +425,24 @@ impl ShelfSnapshot {
         })
     }
 
-    /// Whether a reading asks about this tin: a tint asks about the paint, not about the house white in it.
+    /// True if a questioned reading concerns this tin: a tint concerns the paint, not the house white in it.
     pub fn asks_about(&self, paint: Uuid, reading: &Kept<LoggedReading>, judged: Option<&Judged>) -> bool {
         let alone = reading.value.reading.of.len() == 1;
         judged.is_some_and(|judged| judged.questioned) && (alone || !self.is_house_white(paint))
     }
 
-    /// The house white, as long as it is on the shelf.
+    /// The house white, unless it was deleted.
     pub fn house_white(&self) -> Option<PaintId> {
         self.house_white
     }
 
-    /// Whether it is this tin.
+    /// True if this tin is the house white.
     pub fn is_house_white(&self, paint: Uuid) -> bool {
         self.house_white == Some(PaintId(paint))
     }
 }
 
-/// The white that was chosen, as long as it is among these tins and not removed: one that is put back is it again.
+/// The chosen white, if it is among these tins and not deleted; restoring the tin restores the choice.
 pub fn house_white(workshop: &Workshop, tins: &[Kept<ShelfPaint>]) -> Option<PaintId> {
     let at_hand = |white: &PaintId| tins.iter().any(|tin| tin.id == white.0 && !tin.removed);
     workshop.house_white.filter(at_hand)

@@ -75,7 +75,7 @@ export function inScale(value: number, scale: Scale) {
 export const withUnit = (value: number, scale: Scale) => `${inScale(value, scale)} ${scale.unit}`;
 
 /** What was typed without a unit after it, and that unit: the field's own, or another of its scale. */
-function withoutUnit(text: string, unit: string | Scale = ''): [string, Scale['others'][number]?] {
+function withoutUnit(text: string, unit: string | Scale = ''): [string, Scale['others'][number]] {
   const scale = typeof unit === 'string' ? undefined : unit;
   const names = scale ? [...scale.others].sort((a, b) => b.name.length - a.name.length) : [];
   const own = { name: unitOf(unit), one: scale?.one ?? 1, zero: scale?.zero ?? 0 };
@@ -91,7 +91,7 @@ function withoutUnit(text: string, unit: string | Scale = ''): [string, Scale['o
 export function typed(text: string, unit?: string | Scale): number | null | undefined {
   const [bare, of] = withoutUnit(text, unit);
   const number = plainTyped(bare);
-  return typeof number === 'number' && of ? (number - of.zero) * of.one : number;
+  return typeof number === 'number' ? (number - of.zero) * of.one : number;
 }
 
 function plainTyped(bare: string): number | null | undefined {

@@ -1,7 +1,8 @@
 import { type KeyboardEvent, useState } from 'react';
 
 /**
- * What stands in a field that counts when it is left, or at Enter. What is said anew, such as by undo, takes the place of what was typed.
+ * The text of a field that commits when you leave it or press Enter; Escape restores it. A new value from outside, such as from undo,
+ * replaces what was typed, and `onSaid` hears of it.
  */
 export function useTyped(said: string, leave: (text: string) => void, onSaid?: () => void) {
   const [text, setText] = useState(said);

@@ -9,13 +9,15 @@ export function useCamera() {
     queryFn: () => got(api.GET('/api/camera')),
     staleTime: 'static',
   });
-  const take = async (scene: string) => {
-    const taken = await got(api.GET('/api/camera/{scene}', { params: { path: { scene } }, parseAs: 'blob' }));
-    return new File([taken as unknown as Blob], `${scene}.png`, { type: 'image/png' });
-  };
-  const example = async () => {
-    const taken = await got(api.GET('/api/example-photo', { parseAs: 'blob' }));
-    return new File([taken as unknown as Blob], 'example.png', { type: 'image/png' });
-  };
+  const take = async (scene: string) =>
+    fileOf(
+      scene,
+      await got(api.GET('/api/camera/{scene}', { params: { path: { scene } }, parseAs: 'blob' })),
+    );
+  const example = async () =>
+    fileOf('example', await got(api.GET('/api/example-photo', { parseAs: 'blob' })));
   return { camera: camera.data, take, example };
 }
+
+const fileOf = (name: string, taken: unknown) =>
+  new File([taken as Blob], `${name}.png`, { type: 'image/png' });

@@ -1,4 +1,4 @@
-//! The finishes to start from: ways of working that painters know by the names of their techniques (common practice).
+//! The ready finishes: ways of working that painters know by the names of their techniques (common practice).
 
 use warm_blend_paint::Class::{ClearWax, GlazingLiquid, Pearl, Water};
 
@@ -15,7 +15,7 @@ const ROLLED: Step = put(RolledCoat, Role::Main).times(2);
 const WAXED: Step = alone(crate::Technique::ClearWax);
 
 impl Template {
-    /// The finishes to start from, as they are offered.
+    /// All ready finishes, in the order in which they are offered.
     pub const ALL: [Template; 19] = [
         Template {
             id: "aged",

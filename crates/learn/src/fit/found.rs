@@ -1,4 +1,4 @@
-//! What was found.
+//! Result of a fit.
 
 use std::sync::Arc;
 
@@ -11,24 +11,24 @@ use super::{
 };
 use crate::{factor::Factor, residual::WhitenedResidual};
 
-/// Paints that were read, at their most probable.
+/// The most probable state of paints with readings.
 pub(crate) struct Fit {
-    /// Coordinates by paint, in the order of the shelf; zeros where nothing was read.
+    /// Coordinates by paint, in the order of the shelf; zeros without readings.
     pub best: Vec<Vec<f64>>,
-    /// The same of each member of the ensemble: by paint, coordinates × members.
+    /// Coordinates of the members, by paint: coordinates × members.
     pub members: Vec<DMatrix<f64>>,
-    /// How far each reading lies from what the others say, in standard deviations.
+    /// Distance of each reading from what the others predict, in standard deviations.
     pub off: Vec<f64>,
-    /// Which readings were left out.
+    /// Whether each reading was left out.
     pub left_out: Vec<bool>,
-    /// Each reading against its prediction at the best.
+    /// Residual of each reading at the best fit.
     pub sights: Vec<Arc<WhitenedResidual>>,
-    /// What readings to come are learnt from, where it is to be kept.
+    /// What the next incremental fit needs, if it is to be kept.
     pub remembered: Option<Remembered>,
 }
 
 impl System<'_> {
-    /// What is found of readings that were judged; `before` says which tins' plausible forms are those of then.
+    /// Computes the result of a fit; tins marked in `before` keep their plausible variants.
     #[expect(clippy::too_many_arguments, reason = "all that was reckoned on the way")]
     pub fn found(
         &self,

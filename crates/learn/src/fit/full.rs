@@ -1,9 +1,9 @@
-//! All readings fitted, from the labels or from wherever the shelf may be near.
+//! Fit of all readings, from the first guess or any other starting point.
 
 use super::{found::Fit, system::System};
 
 impl System<'_> {
-    /// The fit of all readings; those that are left out beforehand stay out.
+    /// Fits all readings, except those left out beforehand.
     pub fn fit_all(&self, mut left_out: Vec<bool>, near: &[Option<&[f64]>]) -> Fit {
         let forced = left_out.clone();
         let mut here = self.look(self.places.gathered(near));

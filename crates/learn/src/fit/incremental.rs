@@ -1,9 +1,9 @@
-//! A few readings more, learnt from where the shelf stood.
+//! Incremental fit of a few new readings.
 //!
-//! One of a thousand readings moves its own paints by hundredths of what was not known of them, and the others hardly at all.
-//! A reading whose paints stand where they stood is not looked at again: it is followed in a straight line, which over so short
-//! a way is as good, and what it said of the plausible shelves stays said. How far a paint may go before all of its readings are
-//! looked at anew is computed from where they were looked at, not from the last reading: small steps do not add up.
+//! One of a thousand readings changes its own paints by hundredths of their uncertainty, and the others hardly at all. A
+//! reading whose paints barely moved is not evaluated again: its linear approximation is accurate enough, and its effect
+//! on the plausible shelves is kept. How far a paint may move before all of its readings are evaluated again is measured
+//! from where they were last evaluated, so that small steps do not accumulate.
 
 use std::sync::Arc;
 
@@ -25,8 +25,8 @@ const STRAIGHT: f64 = 0.005;
 const ALIKE: f64 = 0.03;
 
 impl System<'_> {
-    /// The fit, where nothing is found that `before` would have to be doubted for: no step is long, no reading left out that
-    /// counted, none let back in.
+    /// Incremental fit. `None` if a full fit is needed: a step was long, a reading had to be left out, or one was
+    /// readmitted.
     pub(super) fn again(&self, before: &Remembered, forced: &[bool]) -> Option<Fit> {
         if before.places != self.places {
             return None;

@@ -1,19 +1,19 @@
-//! The most probable shelf, given every reading.
+//! Fit: the most probable shelf, given all readings.
 //!
-//! Maximum a posteriori: the coordinates θ of all paints that were read, each N(0, 1) beforehand, minimise
+//! Maximum a posteriori: the coordinates θ of all paints with readings, each with prior N(0, 1), minimise
 //!
 //! ```text
 //! ½ |θ|² + ½ Σ |residual(reading)|²
 //! ```
 //!
 //! | step | where |
-//! |---|---|
-//! | the search for it, from wherever | `search` |
-//! | the same where it stood, with a few readings more | `again` |
-//! | what is still unknown, as plausible shelves | `plausible` |
-//! | how far each reading lies from what the others say | `off` |
+//! | Gauss–Newton search from any start | `search` |
+//! | full and incremental fits | `full`, `incremental` |
+//! | remaining uncertainty, as plausible shelves | `plausible` |
+//! | distance of each reading from what the others predict | `outliers` |
+//! | result | `found` |
 //!
-//! A reading that lies further out than chance explains is not absorbed: it is left out, and asked about.
+//! A reading that is further out than chance explains is left out, and the painter is asked about it.
 
 mod found;
 mod full;
@@ -33,10 +33,10 @@ use super::{first_guess::FirstGuess, reading::Reading};
 use found::Fit;
 use system::System;
 
-/// Fits all readings; those marked in `left_out` beforehand stay out.
+/// Fits all readings, except those marked in `left_out` beforehand.
 ///
-/// `before` was fitted to the same tins and to all readings but the last few. From `near`, coordinates by tin where it may be
-/// not far from, the way is shorter. What readings to come are learnt from is gathered where it is to be `kept`.
+/// `before` was fitted to the same tins and all but the last few readings. `near` gives coordinates by tin to start from.
+/// If the result is to be `kept`, it includes what the next incremental fit needs.
 pub(crate) fn fit(
     tins: &[Arc<FirstGuess>],
     readings: &[Reading],

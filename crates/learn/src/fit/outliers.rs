@@ -1,8 +1,8 @@
-//! How far readings lie from what the others say.
+//! Outliers: distances of readings from what the others predict.
 //!
-//! A reading is judged by its distance from what the *others* predict, √(rᵀ(1 − H)⁻¹r) with H the share of the prediction that
-//! it brought itself (R. D. Cook and S. Weisberg, *Residuals and Influence in Regression* (1982), §2.2), turned into standard
-//! deviations by Wilson and Hilferty's cube root (1931).
+//! The distance is √(rᵀ(1 − H)⁻¹r), with H the leverage of the reading on its own prediction (R. D. Cook and S. Weisberg,
+//! *Residuals and Influence in Regression* (1982), §2.2), converted to standard deviations by the cube root of Wilson and
+//! Hilferty (1931).
 
 use nalgebra::DMatrix;
 use rayon::prelude::*;
@@ -18,7 +18,7 @@ const AGREES_SD: f64 = 0.75 * OUTLIER_SD;
 const ALONE: f64 = 0.9;
 
 impl System<'_> {
-    /// How far each reading lies from what the others say, in standard deviations; of those that are `known`, that.
+    /// Distance of each reading from what the others predict, in standard deviations, reusing those in `known`.
     pub fn off(
         &self,
         here: &Here,
@@ -32,12 +32,12 @@ impl System<'_> {
         (0..self.readings.len()).into_par_iter().map(off).collect()
     }
 
-    /// Whether a reading that counts should be asked about.
+    /// True if a reading that counts should be questioned.
     pub fn is_odd(&self, reading: usize, off: &[f64], left_out: &[bool]) -> bool {
         !left_out[reading] && !self.readings[reading].sure && off[reading] > OUTLIER_SD
     }
 
-    /// Whether one that was left out has come to agree with the rest; not one that was left out beforehand.
+    /// True if a reading that was left out now agrees with the rest. Readings left out beforehand stay out.
     pub fn comes_back(&self, reading: usize, off: &[f64], left_out: &[bool], forced: &[bool]) -> bool {
         left_out[reading] && !forced[reading] && off[reading] < AGREES_SD
     }
@@ -89,7 +89,8 @@ impl System<'_> {
     }
 }
 
-/// A χ² of `n` degrees in standard deviations of a normal (E. B. Wilson and M. M. Hilferty, *PNAS* 17 (1931) 684).
+/// Converts a χ² of `n` degrees of freedom to standard deviations of a normal (E. B. Wilson and M. M. Hilferty, *PNAS* 17
+/// (1931) 684).
 pub fn deviations(squared: f64, n: f64) -> f64 {
     let ninth = 2.0 / (9.0 * n);
     ((squared.max(0.0) / n).cbrt() - (1.0 - ninth)) / ninth.sqrt()

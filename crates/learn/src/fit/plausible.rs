@@ -1,4 +1,4 @@
-//! What is still unknown, as plausible shelves.
+//! Remaining uncertainty, as plausible shelves.
 
 use std::sync::Arc;
 
@@ -16,11 +16,11 @@ use crate::{
 /// line points nowhere.
 const MOST_STRAIGHTENED: f64 = 1.0;
 
-/// Plausible forms of a tin before they are straightened: what its readings would be of each was computed of these.
+/// Plausible variants of a tin before straightening, for which readings are predicted.
 #[derive(Debug)]
 pub(super) struct Forms {
     pub best: Vec<f64>,
-    /// About the best, coordinates × members.
+    /// Deviations from the best, coordinates × members.
     pub spread: DMatrix<f64>,
     /// Without the finer shapes: readings count those as chance.
     crowd: Crowd,
@@ -29,7 +29,7 @@ pub(super) struct Forms {
 /// How many readings are heard before what they say is added up: of thousands it fills the memory.
 const HEARD: usize = 500;
 
-/// What readings say of their paints on each of many shelves, and all of it together.
+/// Effect of readings on their paints on each plausible shelf, by reading and in total.
 #[derive(Debug)]
 pub(super) struct SaidOfAll {
     /// By reading, where readings to come are learnt from it.
@@ -65,8 +65,8 @@ impl System<'_> {
         SaidOfAll { each, sum }
     }
 
-    /// What the chances of each reading say of its paints: of those that were looked at before as they are now, what they said.
-    /// Those that counted `before` count now.
+    /// Effect of each reading's noise on its paints. Effects are taken from `before` where the reading was not evaluated
+    /// again and counted before as now.
     pub fn noises(&self, here: &Here, left_out: &[bool], before: Option<(&Here, &SaidOfAll)>) -> SaidOfAll {
         let say = |reading: usize| {
             let sight = &here.sights[reading];
@@ -82,11 +82,11 @@ impl System<'_> {
         self.sum_of_readings(HALF, say, left_out, before.map(|(_, before)| before))
     }
 
-    /// What is still unknown, as draws: by paint, coordinates × members.
+    /// Draws of the remaining uncertainty: by paint, coordinates × members.
     ///
-    /// Each is a draw of the first guess that was taught by the same readings with a draw of their noise, A⁻¹(n + Jᵀε)
-    /// (G. Matheron's rule; its covariance is A⁻¹(1 + JᵀJ)A⁻¹ = A⁻¹). So a plausible tin stays the same tin while readings
-    /// come in, and is as it was where none tells of it.
+    /// Each is a prior draw updated by the same readings with a draw of their noise, A⁻¹(n + Jᵀε) (Matheron's rule; the
+    /// covariance is A⁻¹(1 + JᵀJ)A⁻¹ = A⁻¹). So a plausible tin stays the same tin while readings are added, and does not
+    /// change if none concerns it.
     pub fn spread(&self, factor: &Factor, noises: &SaidOfAll) -> Vec<DMatrix<f64>> {
         let mut around = noises.sum.clone();
         let mut by_paint: Vec<DMatrix<f64>> = self.tins.iter().map(|tin| tin.drawn().clone()).collect();
@@ -107,7 +107,7 @@ impl System<'_> {
         by_paint
     }
 
-    /// The plausible forms of every tin; where `alike` says so, those from earlier versions.
+    /// Plausible variants of every tin, reusing earlier ones where `alike` says so.
     pub fn forms(
         &self,
         here: &Here,
@@ -134,7 +134,7 @@ impl System<'_> {
         (0..self.tins.len()).into_par_iter().map(of).collect()
     }
 
-    /// How each reading pulls plausible shelves back to what was read; of forms that are those from earlier versions, as it did.
+    /// Correction of the plausible shelves by each reading, reusing earlier ones where the variants did not change.
     pub fn pulls(
         &self,
         here: &Here,
@@ -172,12 +172,12 @@ impl System<'_> {
         self.sum_of_readings(draws::MEMBERS, pull, left_out, before.map(|(_, before)| before))
     }
 
-    /// Brings each plausible shelf back to what was read.
+    /// Moves each plausible shelf back to the readings.
     ///
-    /// A draw of Laplace's approximation keeps to the readings only as far as these follow the coordinates in straight
-    /// lines. What a shelf would read beyond that, q = g(θ + δ) − g(θ) − Jδ, is chance that the readings have
-    /// already ruled out: the least step that takes it back is −A⁻¹Jᵀq (a step of randomised maximum likelihood:
-    /// D. S. Oliver, N. He and A. C. Reynolds, *ECMOR V* (1996)).
+    /// A draw of Laplace's approximation agrees with the readings only as far as these are linear in the coordinates. The
+    /// nonlinear rest, q = g(θ + δ) − g(θ) − Jδ, is something the readings have already ruled out. The smallest step that
+    /// removes it is −A⁻¹Jᵀq (a step of randomised maximum likelihood: D. S. Oliver, N. He and A. C. Reynolds, *ECMOR V*
+    /// (1996)).
     pub fn straighten(&self, factor: &Factor, spread: &mut [DMatrix<f64>], pulls: &SaidOfAll) {
         let each = self.places.each;
         let back = factor.solve_all(pulls.sum.clone());

@@ -1,4 +1,4 @@
-//! What is kept of a fit, that a few readings more are learnt from.
+//! State of a fit that allows an incremental fit of the next readings.
 
 use std::sync::Arc;
 
@@ -8,10 +8,10 @@ use super::{
 };
 use crate::factor::Pattern;
 
-/// From how many readings on a component is learnt from where it stood before.
+/// Number of readings from which a component is fitted incrementally.
 pub(crate) const MANY: usize = 200;
 
-/// What a shelf was when it was last learnt.
+/// The shelf when it was last fitted.
 #[derive(Debug)]
 pub(crate) struct Remembered {
     pub(super) places: Places,

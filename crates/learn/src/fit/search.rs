@@ -1,8 +1,8 @@
-//! The search for the most probable shelf.
+//! Search for the most probable shelf.
 //!
-//! Gauss and Newton's method with a halved step where a full one climbs (J. Nocedal and S. J. Wright, *Numerical
-//! Optimization*, 2nd ed., §10.3); near the end each step learns from the last ones (D. G. Anderson, *J. ACM* 12 (1965) 547).
-//! The matrix of the last step is the inverse covariance of what is still unknown (Laplace's approximation).
+//! Gauss–Newton with step halving (J. Nocedal and S. J. Wright, *Numerical Optimization*, 2nd ed., §10.3), accelerated
+//! near the end by the last steps (D. G. Anderson, *J. ACM* 12 (1965) 547). The matrix of the last step is the inverse
+//! covariance of what remains unknown (Laplace's approximation).
 
 use std::sync::Arc;
 
@@ -12,23 +12,23 @@ use rayon::prelude::*;
 use super::system::{Here, System};
 use crate::{factor::Factor, residual::WhitenedResidual};
 
-/// The walk ends when no coordinate has further to go, or none moves although one should.
+/// The search ends when every step is below this, or when none can be improved.
 pub(super) const STILL: f64 = 2e-3;
 const STUCK: f64 = 1e-4;
-/// From where on the last factor serves.
+/// Step below which the last factor is reused.
 pub(super) const NEAR: f64 = 0.1;
 pub(super) const MOST_STEPS: usize = 40;
 /// Longest step of one paint in any coordinate: what a straight line says of one that is far out holds up no other.
 const LONGEST: f64 = 1.0;
 /// Share of a step below which it is no longer halved.
 const SHORTEST: f64 = 1e-4;
-/// A step that is longer, in standard deviations of the first guess, is not drawn out by what the last ones taught.
+/// Step, in prior standard deviations, above which it is not accelerated.
 pub(super) const FAR: f64 = 0.5;
 /// How many of them are looked back on.
 const LOOKS_BACK: usize = 3;
 
 impl System<'_> {
-    /// Walks to the minimum; the factor is that of the matrix there.
+    /// Searches for the minimum and returns the factor of the matrix there.
     pub fn settle(&self, here: &mut Here, left_out: &[bool]) -> Factor {
         let mut factor = self.factor(here, left_out);
         let mut factored_at = here.theta.clone();

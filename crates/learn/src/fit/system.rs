@@ -1,4 +1,4 @@
-//! What is minimised, as it is seen from some shelf.
+//! The objective function, evaluated at a shelf.
 
 use std::{collections::HashMap, sync::Arc};
 
@@ -15,12 +15,12 @@ use crate::{
     residual::WhitenedResidual,
 };
 
-/// Where each paint's coordinates stand in the system.
+/// Position of each paint's coordinates among the unknowns.
 #[derive(Debug, Clone, PartialEq)]
 pub(super) struct Places {
-    /// By paint: first coordinate, None if nothing of it is fitted or it has none.
+    /// First coordinate by paint; `None` if the paint has none or no readings.
     pub at: Vec<Option<usize>>,
-    /// Coordinates of each: the last, the voids, shows in no dry reading, and is left alone where all are dry.
+    /// Coordinates per paint. The last, air, affects no dry reading and is left out if all readings are dry.
     pub each: usize,
     pub unknowns: usize,
 }
@@ -30,21 +30,21 @@ pub(super) struct System<'a> {
     pub readings: &'a [Reading],
     pub places: Places,
     pub pattern: Arc<Pattern>,
-    /// Whose draws stand for the noise of each reading.
+    /// Draws for the noise of each reading.
     pub chances: Vec<Whose>,
-    /// Whether readings to come are learnt from what is found.
+    /// True if the result is kept for incremental fits.
     pub kept: bool,
 }
 
-/// A tin as its readings are looked at from.
+/// A tin at the point where its readings are evaluated.
 #[derive(Debug)]
 pub(super) struct Stand {
     pub at: Vec<f64>,
     local: Local,
 }
 
-/// A shelf, and every reading as it is seen from there. A paint may have gone on a little from where it is looked at: so far the
-/// readings are followed in straight lines.
+/// A shelf with every reading evaluated there. A paint may have moved a little since; readings are then extrapolated
+/// linearly.
 #[derive(Debug, Clone)]
 pub(super) struct Here {
     pub theta: DVector<f64>,
@@ -54,8 +54,8 @@ pub(super) struct Here {
     pub sights: Vec<Arc<WhitenedResidual>>,
 }
 
-/// What a reading says of its paints' coordinates, for each of many shelves: it is kept by the thousand, and in single precision
-/// tells more than is known.
+/// Effect of a reading on the coordinates of its paints, on each plausible shelf. Kept by the thousand; single precision
+/// is more than accurate enough.
 pub(super) type Said = Arc<DMatrix<f32>>;
 
 /// What was read twice over was read by two chances.
@@ -94,7 +94,7 @@ impl Places {
         Self { at, each, unknowns }
     }
 
-    /// The coordinates of a shelf, of those that are known; zeros of the others.
+    /// All coordinates of a shelf as one vector; zero where unknown.
     pub fn gathered(&self, known: &[Option<&[f64]>]) -> DVector<f64> {
         let mut theta = DVector::zeros(self.unknowns);
         for (at, known) in self.at.iter().zip(known) {
@@ -127,8 +127,7 @@ impl<'a> System<'a> {
         Self { tins, readings, pattern, places, chances: chances(&names, readings), kept }
     }
 
-    /// The paints of a reading that are fitted: where its slope by each begins, where each stands among the unknowns, and which
-    /// it is.
+    /// The fitted paints of a reading: first column of each in the slope, first unknown, and index.
     pub fn fitted<'b>(
         &'b self,
         reading: &'b Reading,
@@ -141,7 +140,7 @@ impl<'a> System<'a> {
         columns.filter_map(|(column, paint)| self.places.at[paint].map(|at| (column, at, paint)))
     }
 
-    /// A paint's own coordinates; zeros where none is fitted.
+    /// The coordinates of a paint; zeros if it is not fitted.
     pub fn of_paint(&self, theta: &DVector<f64>, paint: usize) -> Vec<f64> {
         let mut own = vec![0.0; self.tins[paint].dimensions()];
         if let Some(at) = self.places.at[paint] {
@@ -160,14 +159,14 @@ impl<'a> System<'a> {
         Arc::new(WhitenedResidual::of(reading, &paints))
     }
 
-    /// Every reading looked at from some shelf.
+    /// Evaluates every reading at a shelf.
     pub fn look(&self, theta: DVector<f64>) -> Here {
         let stands: Vec<_> = (0..self.tins.len()).map(|paint| self.stand(&theta, paint)).collect();
         let sights = self.readings.par_iter().map(|reading| self.sight(reading, &stands)).collect();
         Here { theta, stands, sights }
     }
 
-    /// A reading against what it should be.
+    /// Residual of a reading.
     pub fn residual(&self, here: &Here, reading: usize) -> DVector<f64> {
         let sight = &here.sights[reading];
         let mut residual = sight.residual.clone();
@@ -182,7 +181,7 @@ impl<'a> System<'a> {
         residual
     }
 
-    /// Against the slope of what is minimised.
+    /// Negative gradient of the objective.
     pub fn downhill(&self, here: &Here, left_out: &[bool]) -> DVector<f64> {
         let mut downhill = -&here.theta;
         let pull = |reading: usize| here.sights[reading].slope.tr_mul(&self.residual(here, reading));
@@ -197,7 +196,7 @@ impl<'a> System<'a> {
         downhill
     }
 
-    /// The readings that count, each with what stands beside it.
+    /// The readings that count, each with its entry of a list.
     pub fn kept<'b, T>(
         &'b self,
         beside: &'b [T],
@@ -206,7 +205,7 @@ impl<'a> System<'a> {
         self.readings.iter().zip(beside).zip(left_out).filter(|(_, out)| !**out)
     }
 
-    /// The factor of 1 + Σ slopeᵀ slope.
+    /// Factor of 1 + Σ slopeᵀ slope.
     pub fn factor(&self, here: &Here, left_out: &[bool]) -> Factor {
         let each = self.places.each;
         let mut matrix = self.pattern.identity();
@@ -224,7 +223,7 @@ impl<'a> System<'a> {
         matrix.factor().or_else(|| self.pattern.identity().factor()).unwrap_or_else(Factor::of_nothing)
     }
 
-    /// Adds to a sum over the coordinates, member by member, what some readings say instead of what they said before.
+    /// Updates a sum over coordinates, by member: adds the new effects of some readings and subtracts the old ones.
     pub fn add(&self, sum: &mut DMatrix<f64>, news: &[(usize, &Said, Option<&Said>)]) {
         let (each, unknowns) = (self.places.each, self.places.unknowns);
         let columns = sum.as_mut_slice().par_chunks_mut(unknowns.max(1)).enumerate();

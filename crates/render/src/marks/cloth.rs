@@ -4,12 +4,12 @@ use std::f32::consts::TAU;
 
 use super::field::{Chance, Field, PER_MM, SIDE, bent, between, finer, noise, on_tile, rough, softened, sum};
 
-/// Facets and creases of a bunched cloth, so many mm across: each facet touches more or less, and slants.
+/// Facets and creases of a bunched cloth, this many mm across; each facet touches more or less firmly and slants.
 pub(super) fn facets(mm: f32, seed: u32) -> Field {
     faceted(mm, seed, |to_rim, facet| facet + 0.9 * (-to_rim / 0.16).exp())
 }
 
-/// How far it is to the next facet, in facets.
+/// Distance to the next facet, in facets.
 pub(super) fn between_facets(mm: f32, seed: u32) -> Field {
     faceted(mm, seed, |to_rim, _| to_rim)
 }
@@ -67,7 +67,7 @@ fn faceted(mm: f32, seed: u32, of: impl Fn(f32, f32) -> f32) -> Field {
     finer(&field)
 }
 
-/// A dab of so many pixels about a spot: visits its pixels with how far out each is, 0..1, and where it is from the middle.
+/// A round dab with a radius in pixels: visits its pixels with the distance from the centre, 0..1, and the offset.
 pub(super) fn dab((x, y): (f32, f32), radius: f32, mut visit: impl FnMut(usize, f32, (f32, f32))) {
     let reach = radius.ceil() as i32;
     let (cx, cy) = (x as i32, y as i32);
@@ -83,7 +83,7 @@ pub(super) fn dab((x, y): (f32, f32), radius: f32, mut visit: impl FnMut(usize, 
     }
 }
 
-/// A glaze that a bunched cloth was dabbed into, turned between dabs. High where the glaze stays.
+/// A glaze dabbed with a bunched cloth that was turned between dabs. High where glaze stays.
 pub(super) fn ragged(seed: u32) -> Field {
     let creased = sum(&[(1.0, facets(12.0, seed + 3)), (0.55, facets(5.0, seed + 4))]);
     let cloth = bent(&creased, 1.1, &[(6.0, 1.0)], [seed + 1, seed + 2]);
@@ -109,14 +109,14 @@ pub(super) fn ragged(seed: u32) -> Field {
     sum(&[(1.0, field), (0.12, noise(2.0, 2.0, seed + 5))])
 }
 
-/// The same, by its ranks, gone over with a soft brush.
+/// A ragged glaze, as ranks, softened with a brush.
 pub(super) fn softly_brushed(ragged: &[u16], seed: u32) -> Field {
     let ragged: Field = ragged.iter().map(|rank| 1.0 - f32::from(*rank) / 32768.0).collect();
     let soft = softened(&softened(&ragged, 5), 4);
     sum(&[(1.0, soft), (0.06, noise(26.0, 2.0, seed + 9)), (0.05, noise(2.0, 22.0, seed + 10))])
 }
 
-/// A wet wash that a pad of cloth without lint was patted on: each pat lifts some, and leaves soft mottles.
+/// A wet wash patted with a lint-free pad: each pat lifts some and leaves soft mottles.
 pub(super) fn patted(seed: u32) -> Field {
     let mottles = rough(&[(5.0, 0.8), (2.2, 0.6), (1.0, 0.35)], seed + 1);
     let cloth = facets(6.0, seed + 5);

@@ -1,9 +1,9 @@
-//! Cracks: islands of paint that drew together as they dried.
+//! Cracks: islands of paint that shrank as they dried.
 
 use super::cloth::between_facets;
 use super::field::{Field, bent, rough, sum};
 
-/// Islands of two sizes: the large ones part first, the small ones within them. High in their middles.
+/// Islands of two sizes: the large ones separate first, then the small ones within them. High in their middles.
 pub(super) fn cracked(seed: u32) -> Field {
     let (large, small) = (between_facets(16.0, seed + 1), between_facets(6.0, seed + 2));
     let islands: Field =

@@ -25,12 +25,12 @@ pub(super) fn stippled(seed: u32) -> Field {
     sum(&[(1.0, points), (0.22, pressed), (0.15, noise(60.0, 60.0, seed + 1))])
 }
 
-/// The peel that a roller leaves.
+/// Orange peel of a roller.
 pub(super) fn rolled(seed: u32) -> Field {
     rough(&[(0.9, 1.0), (1.8, 0.7), (30.0, 0.35)], seed)
 }
 
-/// Peaks of thick paint drawn up by a stippling brush, ragged and tipped over.
+/// Ragged, tilted peaks of thick paint drawn up by a stippling brush.
 pub(super) fn peaks(seed: u32) -> Field {
     let mut field = vec![0.0f32; SIDE * SIDE];
     let mut chance = Chance::of(seed);
@@ -50,7 +50,7 @@ pub(super) fn peaks(seed: u32) -> Field {
     sum(&[(1.0, drawn), (0.05, rough(&[(0.5, 1.0), (9.0, 1.0)], seed + 1))])
 }
 
-/// Drops flung from a brush: few large ones, many small, each burst in its own direction. High inside.
+/// Drops flung from a brush: few large and many small, in bursts, each with a direction. High inside.
 pub(super) fn flung(seed: u32) -> Field {
     let mut chance = Chance::of(seed);
     let fine = noise(1.6, 1.6, seed + 1);
@@ -86,8 +86,8 @@ pub(super) fn flung(seed: u32) -> Field {
     far.iter().zip(&fine).map(|(far, fine)| -far - 0.05 * fine).collect()
 }
 
-/// Smears of a palette knife in all directions: sharp where the knife came down, with a ridge of paint pushed to either side, drawn out
-/// in tongues where it left.
+/// Smears of a palette knife in all directions: sharp where the knife came down, with a ridge of paint on either side,
+/// and tongues where it left.
 pub(super) fn smeared(seed: u32) -> Field {
     let mut chance = Chance::of(seed);
     let grit = rough(&[(0.5, 0.7), (1.4, 0.6), (4.0, 0.5)], seed + 1);
@@ -128,7 +128,7 @@ pub(super) fn meshed(seed: u32) -> Field {
     sum(&[(1.0, eddies), (0.05, rough(&[(0.7, 1.0), (4.0, 1.0)], seed + 10))])
 }
 
-/// Rivulets down a surface: each winds, swells where it slows, and ends in a bead.
+/// Rivulets down a surface: each winds, swells where it slows and ends in a bead.
 pub(super) fn running(seed: u32) -> Field {
     let mut chance = Chance::of(seed);
     let fine = rough(&[(0.8, 0.6), (2.5, 0.6)], seed + 1);
@@ -174,8 +174,8 @@ pub(super) fn running(seed: u32) -> Field {
     field
 }
 
-/// Rubbed through: patches that chip along facets, with scratches. Their rims are ragged and their slopes are not, so that what lies
-/// between shows in rings.
+/// Rubbed through: patches chipped along facets, with scratches. Their edges are ragged but their slopes even, so that
+/// films in between show as rings.
 pub(super) fn rubbed(seed: u32) -> Field {
     let chips = facets(5.0, seed + 6);
     let patches = sum(&[
@@ -187,7 +187,7 @@ pub(super) fn rubbed(seed: u32) -> Field {
     bent(&patches, 0.6, &[(1.5, 1.0), (0.6, 0.7)], [seed + 9, seed + 17])
 }
 
-/// Sanded through: no chips, but patches that feather out in the scratches of the paper.
+/// Sanded through: patches without chips that fade out in the scratches of the paper.
 pub(super) fn sanded(seed: u32) -> Field {
     sum(&[
         (1.0, rough(&[(17.0, 0.9), (7.0, 0.6)], seed)),
@@ -198,7 +198,7 @@ pub(super) fn sanded(seed: u32) -> Field {
     ])
 }
 
-/// Soft patches without an end.
+/// Soft, endless patches.
 pub(super) fn clouded(seed: u32) -> Field {
     rough(&[(34.0, 1.0), (15.0, 0.6), (7.0, 0.4), (3.0, 0.25), (1.2, 0.15)], seed)
 }

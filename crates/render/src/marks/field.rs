@@ -1,14 +1,14 @@
-//! Fields over a square tile that repeats without a seam, and chance without a lattice.
+//! Random fields over a square tile that repeats without a seam.
 //!
-//! Noise on a lattice shows its squares. Here bumps are strewn at random spots and added up (sparse convolution: J. P. Lewis,
-//! *Computer Graphics* 23 (1989) 263), so that there is no direction but the bumps' own. What is broad is strewn on a coarser
-//! tile and made finer by the subdivision of cubic B-splines.
+//! Lattice noise shows its squares. Here bumps are scattered at random and added (sparse convolution: J. P. Lewis,
+//! *Computer Graphics* 23 (1989) 263), so that the only direction is that of the bumps. Broad features are scattered on a
+//! coarser tile and refined by subdivision of cubic B-splines.
 
-/// Side of a tile, pixels: a power of two.
+/// Side of a tile in pixels, a power of two.
 pub(crate) const SIDE: usize = 1024;
-/// How much of a surface a tile covers, mm.
+/// Side of a tile, mm.
 pub(crate) const TILE_MM: f64 = 256.0;
-/// Pixels of a tile to a millimetre.
+/// Pixels of a tile per mm.
 pub(super) const PER_MM: f32 = SIDE as f32 / TILE_MM as f32;
 
 /// Radius up to which bumps are strewn as they are, pixels; broader ones on a coarser tile.
@@ -16,7 +16,7 @@ const FINE: f32 = 4.5;
 /// Bumps that lie over a spot on average.
 const OVER: f32 = 5.0;
 
-/// Numbers by chance, the same at every call (SplitMix64: G. L. Steele and others, 2014).
+/// Pseudo-random numbers, the same at every run (SplitMix64: G. L. Steele and others, 2014).
 pub(super) struct Chance(u64);
 
 impl Chance {
@@ -24,7 +24,7 @@ impl Chance {
         Self(u64::from(seed).wrapping_mul(0xd134_2543_de82_ef95) ^ 0x9e37_79b9_7f4a_7c15)
     }
 
-    /// 0..1.
+    /// A number in 0..1.
     pub(super) fn unit(&mut self) -> f32 {
         self.0 = self.0.wrapping_add(0x9e37_79b9_7f4a_7c15);
         let mut mixed = self.0;
@@ -37,25 +37,25 @@ impl Chance {
         low + (high - low) * self.unit()
     }
 
-    /// −1..1.
+    /// A number in −1..1.
     pub(super) fn either(&mut self) -> f32 {
         self.between(-1.0, 1.0)
     }
 
-    /// A spot of a tile, pixels.
+    /// A point of a tile, in pixels.
     pub(super) fn spot(&mut self) -> (f32, f32) {
         (SIDE as f32 * self.unit(), SIDE as f32 * self.unit())
     }
 }
 
-/// A place on the tile, wherever it wraps to.
+/// Index of a point on the tile, with wrap-around.
 #[inline]
 pub(super) fn on_tile(x: i32, y: i32) -> usize {
     let wrap = |v: i32| (v as usize) & (SIDE - 1);
     wrap(y) * SIDE + wrap(x)
 }
 
-/// What a field has at a spot between its pixels.
+/// Value of a field at a point between pixels.
 #[inline]
 pub(super) fn between(field: &Field, x: f32, y: f32) -> f32 {
     let (left, top) = (x.floor(), y.floor());
@@ -68,7 +68,7 @@ pub(super) fn between(field: &Field, x: f32, y: f32) -> f32 {
 /// A value for each pixel of a tile, row by row.
 pub(super) type Field = Vec<f32>;
 
-/// Noise of mean 0 and spread 1, of bumps with such radii across and down, pixels.
+/// Noise of mean 0 and standard deviation 1, from bumps with these radii across and down in pixels.
 pub(super) fn noise(across: f32, down: f32, seed: u32) -> Field {
     let halvings = |radius: f32| {
         let mut halved = 0;
@@ -178,7 +178,7 @@ fn finer_down(field: &[f32], width: usize) -> Field {
     finer
 }
 
-/// Brought to mean 0 and spread 1.
+/// Scales to mean 0 and standard deviation 1.
 pub(super) fn levelled(field: &mut [f32]) {
     let n = field.len() as f64;
     let mean = field.iter().map(|v| f64::from(*v)).sum::<f64>() / n;
@@ -188,7 +188,7 @@ pub(super) fn levelled(field: &mut [f32]) {
     }
 }
 
-/// Several of them added up, each by its weight.
+/// Weighted sum of fields.
 pub(super) fn sum(of: &[(f32, Field)]) -> Field {
     let mut sum = vec![0.0; SIDE * SIDE];
     for (weight, field) in of {
@@ -203,7 +203,7 @@ fn add(sum: &mut [f32], weight: f32, field: &[f32]) {
     }
 }
 
-/// Noise of several sizes, each a radius in mm and a weight.
+/// Noise of several sizes, each given as a radius in mm and a weight.
 pub(super) fn rough(sizes: &[(f32, f32)], seed: u32) -> Field {
     let mut sum = vec![0.0; SIDE * SIDE];
     for ((mm, weight), seed) in sizes.iter().zip(seed..) {
@@ -212,7 +212,7 @@ pub(super) fn rough(sizes: &[(f32, f32)], seed: u32) -> Field {
     sum
 }
 
-/// The field as it is seen through two others, each of such [sizes](rough): each spot shows what lies about so many mm aside.
+/// Distorts a field by two others of these [sizes](rough): each point shows what lies about this many mm away.
 pub(super) fn bent(field: &[f32], mm: f32, sizes: &[(f32, f32)], [across, down]: [u32; 2]) -> Field {
     let (by, across, down) = (mm * PER_MM, rough(sizes, across), rough(sizes, down));
     (0..SIDE * SIDE)
@@ -223,7 +223,7 @@ pub(super) fn bent(field: &[f32], mm: f32, sizes: &[(f32, f32)], [across, down]:
         .collect()
 }
 
-/// Between the pixels.
+/// Interpolates between pixels.
 #[inline]
 pub(super) fn at(field: &[f32], x: f32, y: f32) -> f32 {
     let (cx, cy) = (x.floor(), y.floor());
@@ -233,7 +233,7 @@ pub(super) fn at(field: &[f32], x: f32, y: f32) -> f32 {
     along(0) + fy * (along(1) - along(0))
 }
 
-/// The mean over a square of 2 `around` + 1.
+/// Mean over a square of 2 `around` + 1 pixels.
 pub(super) fn softened(field: &[f32], around: usize) -> Field {
     let n = (2 * around + 1) as f32;
     let mut rows = vec![0.0; field.len()];
@@ -261,13 +261,13 @@ pub(super) fn softened(field: &[f32], around: usize) -> Field {
     done
 }
 
-/// A field of half the side, made as fine as a tile.
+/// Refines a field of half the side to a full tile.
 pub(super) fn finer(half: &[f32]) -> Field {
     finer_down(&finer_across(half, SIDE / 2), SIDE)
 }
 
-/// The ranks of values, scaled to all of `u16`, put into `ranks`. Values are distinguished to a thousandth of themselves; what is alike
-/// is ranked as it comes.
+/// Writes the ranks of values, scaled to all of `u16`, into `ranks`. Values are compared to a thousandth; ties are ranked
+/// in order.
 pub(super) fn ranked(values: Field, mut ranks: Vec<u16>) -> Vec<u16> {
     const KEPT: u32 = 11;
     // Floats in the order of whole numbers.

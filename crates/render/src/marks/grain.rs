@@ -1,4 +1,4 @@
-//! The grain of woods, along x: high where it is dark.
+//! Wood grain along x, high where it is dark.
 
 use std::f32::consts::{PI, TAU};
 
@@ -15,7 +15,7 @@ fn above(noise: f32, from: f32) -> f32 {
     (noise - from).max(0.0)
 }
 
-/// Bands that narrow and widen about a heart: late wood is narrow and dark.
+/// Bands that narrow and widen around a heart; late wood is narrow and dark.
 pub(super) fn banded(seed: u32) -> Field {
     let bends = sum(&[(1.0, noise(420.0, 70.0, seed)), (0.25, noise(160.0, 24.0, seed + 1))]);
     let (fibres, streaks) = (noise(70.0, 1.0, seed + 2), noise(240.0, 3.2, seed + 3));
@@ -23,7 +23,7 @@ pub(super) fn banded(seed: u32) -> Field {
     (0..SIDE * SIDE).map(|i| 0.9 * ring(i).powi(5) + 0.3 * streaks[i] + 0.12 * fibres[i]).collect()
 }
 
-/// Narrow bands, hardly bent; early wood is open in long dark pores, and flecks shine across it.
+/// Narrow, nearly straight bands; early wood has long dark pores, and bright flecks cross it.
 pub(super) fn open(seed: u32) -> Field {
     let bends = sum(&[(1.0, noise(500.0, 90.0, seed)), (0.15, noise(120.0, 20.0, seed + 1))]);
     let (pores, flecks) = (noise(22.0, 1.0, seed + 2), noise(8.0, 2.6, seed + 3));
@@ -38,7 +38,7 @@ pub(super) fn open(seed: u32) -> Field {
         .collect()
 }
 
-/// Few wide bands that sway, in streaks of several tones, with short fine pores.
+/// A few wide swaying bands in streaks of several tones, with short fine pores.
 pub(super) fn streaked(seed: u32) -> Field {
     let bends = sum(&[(1.0, noise(260.0, 80.0, seed)), (0.35, noise(90.0, 30.0, seed + 1))]);
     let (wide, narrow) = (noise(380.0, 13.0, seed + 2), noise(220.0, 2.6, seed + 3));

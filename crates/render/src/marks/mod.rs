@@ -1,17 +1,17 @@
 //! Marks of tools: square tiles of ranks that repeat without a seam.
 //!
-//! | what a tool does | where |
+//! | tool | where |
 //! |---|---|
-//! | strokes of bristles | `strokes` |
-//! | dabs of a bunched cloth, of a pad | `cloth` |
-//! | cracks as paint shrinks | `cracks` |
-//! | points, drops, smears, rivulets, what is rubbed or sanded through | `dabs` |
-//! | the grain of woods | `grain` |
+//! | bristles | `strokes` |
+//! | a bunched cloth, a pad | `cloth` |
+//! | cracks in shrinking paint | `cracks` |
+//! | points, drops, smears, rivulets, rubbing and sanding through | `dabs` |
+//! | wood grain | `grain` |
 //! | a stencil | `motif` |
-//! | chance, and fields made of it | `field` |
+//! | random numbers and fields | `field` |
 //!
-//! A layer covers the pixels of lowest rank first. Each tile holds every rank equally often, so that a share of the ranks is
-//! a share of the area; where a layer covers all, the ranks say where its film is thick.
+//! A layer covers the pixels of lowest rank first. Each tile contains every rank equally often, so a share of the ranks
+//! is a share of the area; where a layer covers everything, ranks determine the thickness of its film.
 
 mod cloth;
 mod cracks;
@@ -23,8 +23,8 @@ mod strokes;
 
 use std::f32::consts::PI;
 use std::sync::OnceLock;
-use strum::VariantArray as _;
 
+use strum::VariantArray as _;
 use warm_blend_board::{Family, Motif, Technique, Wood};
 use warm_blend_piece::{Age, Mark};
 
@@ -32,22 +32,22 @@ use field::{Field, noise, ranked, rough, softened, sum};
 pub(crate) use field::{SIDE, TILE_MM};
 use strokes::Brush;
 
-/// What a mark looks like.
+/// Texture of a mark.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, strum::VariantArray)]
 pub(crate) enum Texture {
-    /// Strokes of a brush beside and over each other.
+    /// Brush strokes side by side and over one another.
     Brushed,
-    /// Short strokes, every which way.
+    /// Short strokes in all directions.
     Crossed,
     /// Long strokes of a dry brush or a knife through wet paint.
     Dragged,
     /// Long light strokes that skip.
     Skipping,
-    /// Watery paint that drew back on wax.
+    /// Watery paint that drew back from wax.
     DrawnBack,
     /// Many points.
     Stippled,
-    /// The peel of a roller.
+    /// Orange peel of a roller.
     Rolled,
     /// Peaks of thick paint.
     Peaked,
@@ -55,13 +55,13 @@ pub(crate) enum Texture {
     Cracked,
     /// Facets and creases of a cloth.
     Ragged,
-    /// The same, softened.
+    /// Facets and creases of a cloth, softened.
     Softened,
-    /// Mottles under a pad.
+    /// Mottles left by a pad.
     Patted,
     /// Tongues and eddies.
     Meshed,
-    /// Short strokes across a front.
+    /// Short strokes across the border of two colours.
     Feathered,
     /// Rivulets.
     Running,
@@ -81,15 +81,15 @@ pub(crate) enum Texture {
     Leaves,
     /// Soft patches.
     Clouded,
-    /// The grain of wood: even with dark bands, straight with open pores, in swaying streaks.
+    /// Wood grain: with dark bands, with open pores, or in swaying streaks.
     Banded,
     OpenGrained,
     Streaked,
-    /// Sanded through along the stroke of the paper.
+    /// Sanded through in the direction of the paper.
     Sanded,
 }
 
-/// How hard a mark's rim is, as a share of all ranks within which it fades.
+/// Width over which the edge of a mark fades, as a share of all ranks.
 pub(crate) const fn softness(mark: Mark) -> f32 {
     match mark {
         Mark::By(Technique::WetBlend) => 0.9,
@@ -110,8 +110,8 @@ pub(crate) const fn softness(mark: Mark) -> f32 {
     }
 }
 
-/// How much thicker the film of a mark is where it comes first than at its rim, −1 to 1: what dries from a wash or a drop is
-/// thickest at the rim†.
+/// How much thicker the film of a mark is where it starts than at its edge, −1 to 1. A drying wash or drop is thickest at
+/// the edge†.
 pub(crate) const fn swells(mark: Mark) -> f32 {
     match mark {
         Mark::By(technique) => match technique {
@@ -138,13 +138,13 @@ pub(crate) const fn swells(mark: Mark) -> f32 {
 /// A tile of each texture, once it was asked for.
 type Tiles = [OnceLock<Vec<u16>>; Texture::ALL.len()];
 
-/// All ranks.
+/// Number of ranks.
 pub(crate) const RANKS: f32 = 65536.0;
 
-/// From how many mm by pixel a tile is looked at coarsely.
+/// Size of a pixel, mm, from which a tile is sampled coarsely.
 pub(crate) const COARSE: f64 = 0.45;
 
-/// Makes the tiles of all marks, so that none has to be waited for: one after the other, because nobody waits.
+/// Computes the tiles of all marks in advance, one after another in the background.
 pub fn make_ready() {
     for texture in Texture::ALL {
         texture.tile(false);
@@ -154,7 +154,7 @@ pub fn make_ready() {
 impl Texture {
     const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
-    /// The grain of a wood: dark bands have the lowest ranks.
+    /// Grain of a wood; dark bands have the lowest ranks.
     pub(crate) const fn of_wood(wood: Wood) -> Self {
         match wood {
             Wood::Banded => Texture::Banded,
@@ -174,7 +174,7 @@ impl Texture {
         }
     }
 
-    /// True of what returns unasked.
+    /// True if repetition goes unnoticed.
     pub(crate) const fn is_even(self) -> bool {
         matches!(
             self,
@@ -224,7 +224,7 @@ impl Texture {
         }
     }
 
-    /// What the relief looks like that a layer is left with when it is left rough; high where ranks are low.
+    /// Relief of a layer that is left rough; high where ranks are low.
     pub(crate) const fn of_relief(mark: Mark) -> Self {
         match mark {
             Mark::By(Technique::BrushedCoat) => Texture::Crossed,
@@ -232,7 +232,7 @@ impl Texture {
         }
     }
 
-    /// True of what follows the brush, and turns with it.
+    /// True if it follows the direction of the brush.
     pub(crate) const fn turns(self) -> bool {
         self.is_grain()
             || matches!(
@@ -246,8 +246,8 @@ impl Texture {
             )
     }
 
-    /// Its ranks, row by row, each of `0..=u16::MAX` as often as any other; made when first asked for. `coarse` says that only
-    /// every third pixel or so of it is looked at: what is finer is evened out, so that it does not glitter.
+    /// Ranks, row by row, each of `0..=u16::MAX` equally often; computed when first needed. If `coarse`, only about every
+    /// third pixel is sampled, so finer detail is smoothed to prevent glitter.
     pub(crate) fn tile(self, coarse: bool) -> &'static [u16] {
         static FINE: Tiles = [const { OnceLock::new() }; Texture::ALL.len()];
         static COARSE: Tiles = [const { OnceLock::new() }; Texture::ALL.len()];

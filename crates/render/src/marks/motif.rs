@@ -11,7 +11,7 @@ const WIDE: f64 = 0.8;
 /// How much more it counts to be deep inside a motif than how the brush was pressed.
 const DEEP: f32 = 0.09;
 
-/// A pattern that is lost and found, as the brush was pressed. High where paint comes first.
+/// A pattern that is strong in places and faint in others, as the pressure varies. High where paint comes first.
 pub(super) fn stencilled(motif: Motif, seed: u32) -> Field {
     let (pressed, fine) =
         (noise(26.0 * PER_MM, 26.0 * PER_MM, seed), rough(&[(0.5, 0.6), (1.6, 0.4)], seed + 1));

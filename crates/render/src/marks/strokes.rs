@@ -1,30 +1,30 @@
-//! Strokes of a brush: bundles of bristles that load, run dry and overlap.
+//! Brush strokes: bundles of bristles that hold paint, run dry and overlap.
 
 use std::f32::consts::PI;
 
 use super::field::{Chance, Field, PER_MM, SIDE, between, noise, on_tile, sum};
 
-/// How a brush is led.
+/// How a brush is used.
 #[derive(Clone, Copy)]
 pub(super) struct Brush {
     /// Shortest and longest stroke, mm.
     pub length: (f32, f32),
-    /// Narrowest and widest, mm.
+    /// Narrowest and widest stroke, mm.
     pub width: (f32, f32),
-    /// How far a stroke turns aside at most, radians; π for every which way.
+    /// Greatest deviation of a stroke's direction, radians; π for all directions.
     pub turn: f32,
-    /// How many strokes lie over a spot on average.
+    /// Mean number of strokes over a point.
     pub over: f32,
-    /// How much of its load a stroke has lost at its end.
+    /// Share of the load that a stroke has lost at its end.
     pub dry: f32,
-    /// How much the bristles tell, against the stroke as a whole.
+    /// Contrast of the bristles relative to the stroke as a whole.
     pub bristles: f32,
 }
 
-/// A spot of a stroke.
+/// A point of a stroke.
 pub(super) struct Within {
     pub pixel: usize,
-    /// From its beginning, and from its middle line, pixels.
+    /// Distance from its start and from its centre line, pixels.
     pub along: f32,
     pub across: f32,
     /// The same as shares: 0..1 and −1..1.
@@ -32,7 +32,7 @@ pub(super) struct Within {
     pub aside: f32,
 }
 
-/// Visits every pixel of a stroke that begins at a spot.
+/// Visits every pixel of a stroke that starts at a point.
 pub(super) fn stroke((x, y): (f32, f32), turn: f32, length: f32, width: f32, mut visit: impl FnMut(&Within)) {
     let (sin, cos) = turn.sin_cos();
     let half = 0.5 * width;
@@ -123,7 +123,7 @@ impl Brush {
         }
     }
 
-    /// Strokes over strokes: the last one shows. High where most paint lies.
+    /// Strokes over strokes, of which the last shows. High where most paint lies.
     pub(super) fn closed(&self, seed: u32) -> Field {
         let furrows = bristles(seed + 100);
         let mut field: Field = furrows.iter().map(|v| self.bristles * v).collect();
@@ -140,7 +140,7 @@ impl Brush {
         field
     }
 
-    /// Strokes that skip: what the fullest of them left. High where paint comes first.
+    /// Strokes that skip: the fullest decides. High where paint comes first.
     pub(super) fn broken(&self, seed: u32) -> Field {
         let furrows = bristles(seed + 100);
         // Where no bristle passes.

@@ -1,8 +1,8 @@
-//! Days before today: the demo's six weeks.
+//! Dates of the demo's six weeks, relative to today.
 
 use jiff::{Timestamp, ToSpan, tz::TimeZone};
 
-/// A time of day so many days ago, on the clock of this computer.
+/// A time of day some days ago, on the clock of this computer.
 pub fn days_ago(days: i64, (hour, minute): (i8, i8)) -> Timestamp {
     let zone = TimeZone::system();
     let now = Timestamp::now();

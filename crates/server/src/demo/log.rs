@@ -1,4 +1,4 @@
-//! What the painter of the piano wrote down in six weeks.
+//! Notes of the piano's painter from six weeks.
 
 use uuid::Uuid;
 use warm_blend_paint::{Name, Note};

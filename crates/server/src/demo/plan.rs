@@ -1,5 +1,5 @@
-//! Two pieces on the bench: the piano, primed and in its second coat of blue, one step of which ran late, and its stool, ready to be
-//! primed in a wait.
+//! Two pieces in progress: the piano, primed and in its second coat of blue, with one late step, and its stool, which can
+//! be primed while the piano dries.
 
 use jiff::{Span, Timestamp, tz::TimeZone};
 use uuid::Uuid;
@@ -18,7 +18,7 @@ const STOOL: [Zone; 3] = [Zone::Seat, Zone::Apron, Zone::Legs];
 /// What it took and what is usual, minutes, and when it was over: how many days ago, and at what time.
 type Took = (f64, f64, i64, (i8, i8));
 
-/// The sheets of the piano and of its stool.
+/// Run sheets of the piano and its stool.
 pub(super) fn plans(store: &mut Store, [piano, stool]: [Uuid; 2], case: Uuid) -> Result<(), StoreError> {
     let hours = WorkingHours::usual_by(&TimeZone::system());
     let mut sheet = RunSheet::new(piano, hours);
@@ -78,7 +78,7 @@ fn tick(
     Ok(())
 }
 
-/// A fortnight from now.
+/// The due date: two weeks from today.
 pub(super) fn due() -> Option<jiff::civil::Date> {
     let today = Timestamp::now().to_zoned_datetime(TimeZone::system()).date();
     today.checked_add(Span::new().days(14)).ok()

@@ -1,9 +1,9 @@
-//! The tins of the demo by their names.
+//! Tins of the demo.
 
 use warm_blend_learn::ShelfPaint;
 use warm_blend_store::{Kept, StoreError};
 
-/// The tins of the demo by their names.
+/// Tins of the demo by name.
 pub type DemoShelf = Vec<(&'static str, Kept<ShelfPaint>)>;
 
 pub fn unsound(text: &str) -> StoreError {

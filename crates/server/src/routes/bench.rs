@@ -1,4 +1,4 @@
-//! What is done at the mixing bench beside mixing. Nothing is kept.
+//! Tools of the mixing bench. Nothing is saved.
 
 use axum::extract::State;
 use warm_blend_paint::{Look, MixPart};

@@ -1,4 +1,4 @@
-//! The camera at hand: a stand-in that comes with the demo.
+//! The simulated camera of the demo.
 
 use axum::{
     extract::State,
@@ -16,7 +16,7 @@ use crate::{
     problem::Problem,
 };
 
-/// A camera, and what stands before it.
+/// A camera and the scenes in front of it.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct CameraView {
     /// Its name; none where there is no camera but the machine's own.
@@ -25,7 +25,7 @@ pub struct CameraView {
     scenes: Vec<SceneView>,
 }
 
-/// Something that can be taken.
+/// A scene that can be photographed.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SceneView {
     /// Stable identifier.
@@ -57,7 +57,8 @@ pub async fn take(
 #[utoipa::path(get, path = "/example-photo", operation_id = "get_example_photo", tag = "workspace",
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn example() -> Result<Response, Problem> {
-    photo(SCENES.first()).await
+    // Seen first and taken then, it is drawn once; nothing of a workspace is in it.
+    Ok(([(header::CACHE_CONTROL, "private, max-age=3600")], photo(SCENES.first()).await?).into_response())
 }
 
 async fn photo(scene: Option<&'static Scene>) -> Result<Response, Problem> {

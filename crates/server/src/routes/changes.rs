@@ -1,4 +1,4 @@
-//! What other windows changed, as it happens.
+//! Live notification of changes made in other windows.
 
 use std::{convert::Infallible, time::Duration};
 

@@ -1,4 +1,4 @@
-//! The demo that a new painter may look round in.
+//! The demo that a new painter may explore.
 
 use axum::{
     extract::State,
@@ -14,7 +14,7 @@ use crate::{
     problem::Problem,
 };
 
-/// What there is of a demo.
+/// Whether a demo is offered or running.
 #[derive(Serialize, ToSchema)]
 pub struct DemoOffer {
     /// Whether one can be looked round in.
@@ -23,7 +23,7 @@ pub struct DemoOffer {
     back: Option<String>,
 }
 
-/// A demo that is running.
+/// A running demo.
 #[derive(Serialize, ToSchema)]
 pub struct DemoRunning {
     /// Where it is.

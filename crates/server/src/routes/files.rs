@@ -1,4 +1,4 @@
-//! Files in and out: a preview of what an import will do, the import at once, and exports.
+//! Import and export of files, with a preview of each import.
 
 use std::sync::Arc;
 
@@ -106,7 +106,7 @@ pub async fn export(
     Ok(attached(workspace.heavy.file(write).await?))
 }
 
-/// A file to be kept under its name.
+/// A file as a download.
 pub fn attached(Export { kind, name, bytes }: Export) -> Response {
     let disposition = format!("attachment; filename=\"{name}\"");
     let head = [(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, disposition)];

@@ -1,4 +1,4 @@
-//! Undo and redo, and what is to be said of the file.
+//! Undo and redo, and notices about the file.
 
 use axum::extract::State;
 use serde::{Deserialize, Serialize};
@@ -36,7 +36,7 @@ pub struct HistoryStep {
     there: bool,
 }
 
-/// The change that is meant.
+/// The change to undo or redo.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct ChangeMeant {
     /// Its number, as `/api/history` tells it: where another has been made since, nothing is done.

@@ -1,4 +1,4 @@
-//! The log: what was done, found again and made again, and what the painter writes into it.
+//! The log: searching it, repeating what was done, and writing notes.
 
 use std::collections::{BTreeSet, HashMap};
 
@@ -135,7 +135,7 @@ pub async fn skills(State(workspace): State<Workspace>) -> Answer<Vec<SkillLearn
     off_thread(move || Ok(shelf.skills(&done))).await.map(Json)
 }
 
-/// A note that was kept.
+/// A saved note.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct NoteKept {
     /// Which.

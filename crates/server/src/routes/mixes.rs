@@ -1,4 +1,4 @@
-//! Pots: mixes of what is on the shelf.
+//! Mixes of tins on the shelf.
 
 use axum::{
     extract::{OriginalUri, State},

@@ -1,4 +1,4 @@
-//! What is served under `/api`, one subject a file.
+//! Routes under `/api`, one subject per file.
 
 mod bench;
 mod boards;

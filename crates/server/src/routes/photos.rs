@@ -1,4 +1,4 @@
-//! Colours out of a photo that holds a white or grey card.
+//! Colours from a photo that includes a white or grey card.
 
 use axum::{
     extract::State,
@@ -21,7 +21,7 @@ use crate::{
     raw::Raw,
 };
 
-/// A photo that is kept while colours are picked from it.
+/// A photo kept while colours are picked from it.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PhotoAtHand {
     /// Until the program stops or three others were brought.
@@ -54,7 +54,7 @@ pub async fn bring(
     Ok((StatusCode::CREATED, Json(PhotoAtHand { id, width, height, likely_card })))
 }
 
-/// A photo that stays.
+/// A saved photo.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PhotoKept {
     /// Stable identifier.

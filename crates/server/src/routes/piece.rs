@@ -1,4 +1,4 @@
-//! The piece at hand: what it is, what it wears, and whether its parts belong together.
+//! Pieces: what they are, what they wear, and whether their parts belong together.
 
 mod look;
 

@@ -1,4 +1,4 @@
-//! The run sheet of a piece: planned anew each time it is asked for, ticked off step by step.
+//! Run sheets: planned anew at each request, ticked off step by step.
 
 use axum::{extract::State, response::Response};
 use jiff::{Timestamp, tz::TimeZone};
@@ -36,7 +36,7 @@ struct Sheet {
     look: Look,
 }
 
-/// In which light it is shown, and in which units said.
+/// Light and units of the response.
 #[derive(Debug, Clone, Copy, Default, Deserialize, IntoParams)]
 #[serde(default)]
 pub struct SaidAs {

@@ -1,4 +1,4 @@
-//! Pots as they are poured.
+//! Pouring records.
 
 use axum::{extract::State, http::StatusCode};
 use jiff::{Timestamp, tz::TimeZone};
@@ -30,7 +30,7 @@ pub struct PourPlace {
     place: Option<String>,
 }
 
-/// How a pot is shown: what it is looked at in, and what its amounts are said in.
+/// Light, state and measures in which a pot is shown.
 #[derive(Debug, Deserialize, IntoParams)]
 pub struct PotTelling {
     /// The light; daylight if left out.

@@ -1,4 +1,4 @@
-//! The engine alone: everything an answer depends on is in the request, and nothing is kept.
+//! The engine alone: the answer depends only on the request, and nothing is saved.
 
 use warm_blend_workshop::{BoardPredicted, PredictBoardRequest, PredictRequest, Predicted};
 
@@ -7,7 +7,7 @@ use crate::{
     off_thread::off_thread,
 };
 
-/// Predict a mix from paints given here; nothing is kept.
+/// Predict a mix of the given paints; nothing is saved.
 #[utoipa::path(post, path = "/predict", tag = "engine", responses((status = OK, body = Predicted)))]
 pub async fn predict(Json(request): Json<PredictRequest>) -> Answer<Predicted> {
     // A request with many readings takes a while, and must not hold up others.

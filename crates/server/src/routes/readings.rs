@@ -1,4 +1,4 @@
-//! The log of readings, and the reader that makes them.
+//! Readings, and the colour reader.
 
 use std::sync::Arc;
 
@@ -120,7 +120,7 @@ pub async fn reader(State(workspace): State<Workspace>) -> Json<ReaderView> {
     Json(ReaderView { name: workspace.reader.name(), practice: workspace.reader.is_practice() })
 }
 
-/// What a reader says where it cannot.
+/// Message of a reader that cannot read.
 pub fn trouble(trouble: ReaderTrouble) -> Problem {
     Problem::new(StatusCode::CONFLICT, "reader", "Can’t read with the reader", trouble.to_string())
 }

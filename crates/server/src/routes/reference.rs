@@ -1,4 +1,4 @@
-//! Health, and the tables that choices are offered from.
+//! Health check and tables of choices.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -11,7 +11,7 @@ use crate::{
     problem::Problem,
 };
 
-/// That the program answers.
+/// Sign that the program answers.
 #[derive(Serialize, ToSchema)]
 pub struct Health {
     /// `ok`.
@@ -20,7 +20,7 @@ pub struct Health {
     version: &'static str,
 }
 
-/// A light to look at colours in.
+/// A light in which colours are viewed.
 #[derive(Serialize, ToSchema)]
 pub struct LightChoice {
     /// As other requests name it.
@@ -33,7 +33,7 @@ pub struct LightChoice {
     standard: &'static str,
 }
 
-/// A kind of paint or medium.
+/// A class of paint or medium.
 #[derive(Serialize, ToSchema)]
 pub struct ClassChoice {
     /// As other requests name it.
@@ -48,7 +48,7 @@ pub struct ClassChoice {
     lustre: f64,
 }
 
-/// Whether the program answers.
+/// Checks that the program answers.
 #[utoipa::path(get, path = "/health", tag = "reference", responses((status = OK, body = Health)))]
 pub async fn health() -> Json<Health> {
     Json(Health { status: "ok", version: env!("CARGO_PKG_VERSION") })
@@ -77,7 +77,7 @@ pub async fn colour(Json(colour): Json<Colour>) -> Answer<SeenColour> {
     Ok(Json(Seen::of(&curve, Light::Daylight).into()))
 }
 
-/// The classes of paints and mediums.
+/// Classes of paint and medium.
 #[utoipa::path(get, path = "/classes", tag = "reference", responses((status = OK, body = Vec<ClassChoice>)))]
 pub async fn classes() -> Json<Vec<ClassChoice>> {
     let choice = |class: Class| ClassChoice {

@@ -12,7 +12,7 @@ use crate::{
     scale::ScaleAtHand,
 };
 
-/// The scale as it stands.
+/// Current state of the scale.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ScaleNow {
     /// What it calls itself; none where no scale is connected.
@@ -47,7 +47,7 @@ impl ScaleNow {
     }
 }
 
-/// What happens to a simulated scale.
+/// An action on a simulated scale.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct ScaleAction {
     /// `pour`, `lift`, `put back`, `empty` or `unplug`: for three seconds.
@@ -93,7 +93,7 @@ pub async fn act(
     }
 }
 
-/// Why nothing was taken from the scale.
+/// Why nothing can be recorded from the scale.
 pub fn not_yet(why: &warm_blend_device::NotYet) -> Problem {
     Problem::new(StatusCode::CONFLICT, "scale", "Can’t use the scale yet", why.to_string())
 }

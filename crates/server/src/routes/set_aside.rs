@@ -1,4 +1,4 @@
-//! Entries of an older file that cannot be used.
+//! Unusable entries of an older file.
 
 use axum::{extract::State, http::StatusCode};
 use serde::Serialize;
@@ -12,7 +12,7 @@ use crate::{
     problem::Problem,
 };
 
-/// An entry that cannot be used.
+/// An unusable entry.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SetAsideEntry {
     /// Which.

@@ -1,4 +1,4 @@
-//! Measures as they are typed and shown.
+//! Measures as typed and shown.
 
 use axum::{
     extract::Request,
@@ -15,7 +15,7 @@ use crate::{
     wire::UnitsAsked,
 };
 
-/// What was typed.
+/// A typed measure.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct TypedMeasure {
@@ -26,7 +26,7 @@ pub struct TypedMeasure {
     text: String,
 }
 
-/// What was typed, read.
+/// A typed measure converted to a number.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct MeasureRead {
     /// mm of a length, m of a run, m² of an area.
@@ -35,7 +35,7 @@ pub struct MeasureRead {
     said: String,
 }
 
-/// How a plain number is shown and typed: `zero + value / one`.
+/// Linear scale of a quantity: shown is `zero + value / one`.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ScaleShown {
     /// `ml`, `fl oz`, `°C` or `°F`.
@@ -50,7 +50,7 @@ pub struct ScaleShown {
     others: Vec<OtherUnit>,
 }
 
-/// A unit that may be typed.
+/// Another unit that may be typed.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct OtherUnit {
     /// `tbsp`
@@ -61,7 +61,7 @@ pub struct OtherUnit {
     zero: f64,
 }
 
-/// Amounts and temperatures in the painter's units.
+/// Scales of amounts and temperatures in the painter's units.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Scales {
     /// Of amounts of paint.
@@ -96,7 +96,7 @@ pub async fn scales(Query(UnitsAsked { units }): Query<UnitsAsked>) -> Json<Scal
     })
 }
 
-/// Puts the measures of a problem into the units that the request asks for in its `Warm-Blend-Units`.
+/// Converts the measures of a problem to the units in the request header `Warm-Blend-Units`.
 pub async fn restate(request: Request, next: Next) -> Response {
     let asked = request.headers().get("warm-blend-units");
     let units = if asked.is_some_and(|asked| asked == "imperial") { Units::Imperial } else { Units::Metric };

@@ -1,4 +1,4 @@
-//! What is chosen once for the whole workshop.
+//! Choices for the whole workshop.
 
 use axum::extract::State;
 use warm_blend_learn::ShelfPaint;

@@ -1,6 +1,6 @@
-//! How z = artanh(2R − 1) changes from band to band over measured surfaces: the covariance of its 35 steps, times 10⁴.
+//! Covariance of the 35 steps of z = artanh(2R − 1) from band to band over measured surfaces, times 10⁴.
 //!
-//! Made by `data/make_tables.py`, which says of which surfaces; do not edit.
+//! Made by `data/make_tables.py`, which names the surfaces; do not edit.
 
 use crate::BANDS;
 

@@ -218,14 +218,14 @@ fn no_two_public_types_share_a_name() {
     assert!(named.len() > 300 && twice.is_empty(), "{twice:?}");
 }
 
-/// `parts` know their props alone, `state` what is kept, `shared` both.
+/// `parts` know their props alone, `state` what is kept, `common` both.
 #[test]
 fn the_front_end_points_one_way() {
     let web = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/src");
     for (folder, never) in [
-        ("parts", &["../state/", "../shared/", "../screens/", "../frame/"][..]),
-        ("state", &["../shared/", "../screens/", "../frame/"]),
-        ("shared", &["../screens/", "../frame/"]),
+        ("parts", &["../state/", "../common/", "../screens/", "../frame/"][..]),
+        ("state", &["../common/", "../screens/", "../frame/"]),
+        ("common", &["../screens/", "../frame/"]),
     ] {
         let mut seen = 0;
         for file in fs::read_dir(web.join(folder)).unwrap() {

@@ -1,23 +1,23 @@
-//! What boards are made of.
+//! Choices for boards.
 
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_board::{Defect, Deposit, Grit, GroundKind, Motif, Technique, Template};
 
-/// What boards are made of.
+/// Choices for boards.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BoardChoices {
-    /// Ways to put on a layer.
+    /// Techniques.
     pub techniques: Vec<TechniqueChoice>,
-    /// What a board can lie on.
+    /// Grounds.
     pub grounds: Vec<GroundChoice>,
-    /// Finishes to start from.
+    /// Ready finishes.
     pub templates: Vec<TemplateChoice>,
-    /// What can have gone wrong.
+    /// Defects.
     pub troubles: Vec<TroubleChoice>,
 }
 
-/// What can have gone wrong with a board.
+/// A defect of a board.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct TroubleChoice {
     /// `too-dark` …
@@ -26,47 +26,47 @@ pub struct TroubleChoice {
     pub name: &'static str,
 }
 
-/// A finish to start from.
+/// A ready finish.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct TemplateChoice {
     /// `aged` …
     pub id: &'static str,
     /// `Glazed, dry-brushed and rubbed` …
     pub name: &'static str,
-    /// What it is good for.
+    /// What it suits.
     pub note: &'static str,
 }
 
-/// A way to put on a layer.
+/// A technique.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct TechniqueChoice {
     /// `glaze-wiped` …
     pub id: &'static str,
     /// `Glaze, wiped` …
     pub name: &'static str,
-    /// True where it can be wiped more or less.
+    /// True if it is wiped, more or less firmly.
     pub wiped: bool,
-    /// True where it takes away.
+    /// True if it takes paint away.
     pub takes_away: bool,
-    /// True where it needs something in the pot.
+    /// True if it needs a pot.
     pub needs_pot: bool,
-    /// What it usually leaves.
+    /// Usual deposit.
     pub usual: Deposit,
-    /// How rough it usually leaves the surface, µm from tip to hollow; none where it has no texture of its own.
+    /// Usual texture, µm from tip to hollow; absent if it has none of its own.
     pub texture_um: Option<f64>,
-    /// The grits it can be done with, coarse to fine; empty of what needs no paper, or any.
+    /// Possible grits, coarse to fine; empty if it needs no paper, or works with any.
     pub grits: Vec<Grit>,
-    /// The one it is usually done with.
+    /// Usual grit.
     pub usual_grit: Option<Grit>,
     /// True if it can be worked into the layer below while that is wet.
     pub goes_wet: bool,
     /// True if it usually is.
     pub usually_wet: bool,
-    /// What can be cut out of a stencil, the usual one first; empty of all else.
+    /// Motifs of a stencil, the usual one first; otherwise empty.
     pub motifs: Vec<MotifChoice>,
 }
 
-/// What is cut out of a stencil.
+/// A motif of a stencil.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct MotifChoice {
     /// `clover` …
@@ -76,7 +76,7 @@ pub struct MotifChoice {
 }
 
 impl MotifChoice {
-    /// The usual one first.
+    /// All motifs, the usual one first.
     pub fn all() -> Vec<Self> {
         let mut all = Motif::ALL;
         all.sort_by_key(|motif| *motif != Motif::default());
@@ -84,19 +84,19 @@ impl MotifChoice {
     }
 }
 
-/// What a board can lie on.
+/// A ground.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct GroundChoice {
     /// `pale-wood` …
     pub id: GroundKind,
     /// `Bare wood, pale` …
     pub name: &'static str,
-    /// What it is taken to look like in daylight.
+    /// Assumed colour in daylight.
     pub hex: String,
 }
 
 impl BoardChoices {
-    /// All there is: techniques, grounds, finishes to start from, and what can have gone wrong.
+    /// All choices.
     pub fn all() -> Self {
         let technique = |technique: Technique| TechniqueChoice {
             id: technique.id(),

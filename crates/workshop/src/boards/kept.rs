@@ -1,4 +1,4 @@
-//! Boards that are kept: in a list, by themselves, and begun from a finish.
+//! Saved boards, and new boards from a finish.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -13,9 +13,9 @@ use crate::{Checks, Kept, Refusal, SeenBoard, ShelfSnapshot, strip_of};
 pub struct BoardInList {
     /// Stable identifier.
     pub id: Uuid,
-    /// How often it was changed.
+    /// Revision, which increases with each change.
     pub revision: i64,
-    /// What it is called.
+    /// Name.
     pub name: String,
     /// Letters of its strips.
     pub strips: Vec<String>,
@@ -23,16 +23,16 @@ pub struct BoardInList {
     pub hexes: Vec<String>,
 }
 
-/// A board that is kept.
+/// A saved board.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BoardKept {
     /// Stable identifier.
     pub id: Uuid,
-    /// To be named when it is changed.
+    /// Revision, to be sent with a change.
     pub revision: i64,
-    /// When it was last changed, RFC 3339.
+    /// Time of the last change, RFC 3339.
     pub changed_at: String,
-    /// What the painter put together.
+    /// The board.
     pub entry: Board,
 }
 
@@ -43,21 +43,21 @@ impl From<Kept<Board>> for BoardKept {
     }
 }
 
-/// A board that is begun.
+/// A new board.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct NewBoard {
     /// Its name, 1 to 80 characters.
     #[schema(example = "sample board for the case")]
     pub name: String,
-    /// What it is laid on: see `/api/boards/choices`.
+    /// Ground: see `/api/boards/choices`.
     #[schema(example = "red-stain")]
     pub ground: GroundKind,
-    /// A finish to start from, filled from the shelf: see `/api/boards/choices`.
+    /// A ready finish, filled from the shelf: see `/api/boards/choices`.
     #[schema(example = "aged")]
     pub template: Option<String>,
-    /// The paint that is its main colour; one that suits the finish if left out.
+    /// Main colour; by default a paint that suits the finish.
     pub base: Option<Uuid>,
-    /// Layers to start from in place of a template.
+    /// Initial layers, instead of a ready finish.
     #[serde(default)]
     pub layers: Vec<Layer>,
 }
@@ -73,7 +73,7 @@ impl NewBoard {
 }
 
 impl ShelfSnapshot {
-    /// A board that is begun.
+    /// Makes a new board.
     pub fn new_board(&self, new: &NewBoard) -> Result<Board, Refusal> {
         let mut checks = Checks::default();
         let name = checks.field("/name", Name::new(&new.name));

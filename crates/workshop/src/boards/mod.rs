@@ -1,4 +1,4 @@
-//! Sample boards: as they are entered, predicted, rescued and read.
+//! Sample boards: entry, prediction, remedies and readings.
 
 mod choices;
 mod kept;

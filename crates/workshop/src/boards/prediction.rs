@@ -1,4 +1,4 @@
-//! What a strip is predicted to look like, layer by layer and place by place, with what is wrong with it.
+//! Prediction of a strip by layer and place, with advice.
 
 use std::borrow::Cow;
 
@@ -16,23 +16,23 @@ use warm_blend_spectral::{Lab, Light, Reflectance, difference};
 use crate::appearance::{Hex, in_each_light};
 use crate::{Refusal, SeenColour, ShelfSnapshot};
 
-/// What a strip is predicted to look like.
+/// Prediction of a strip.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct StripPrediction {
     /// The strip.
     pub letter: String,
-    /// Its layers from the ground up, those it shares first.
+    /// Its layers from the ground up, shared ones first.
     pub layers: Vec<LayerPredicted>,
-    /// How many of them belong to strips below it.
+    /// Number of layers shared with other strips.
     pub shared: usize,
-    /// Field, recess and edge with the layers that are on.
+    /// Field, recess and edge with the current layers.
     pub places: Vec<PlacePredicted>,
-    /// Field and recess from across the room as hex codes, in each light in the order of `/api/lights`.
+    /// Field and recess from across the room in each light, in the order of `/api/lights`.
     #[schema(value_type = Vec<Vec<String>>)]
     pub lights: Vec<[Hex; 2]>,
-    /// What is wrong with the order of layers, the worst first.
+    /// Problems with the order of layers, worst first.
     pub advice: Vec<AdviceGiven>,
-    /// What people must take care of.
+    /// Cautions.
     pub cautions: Vec<CautionGiven>,
 }
 
@@ -43,54 +43,55 @@ pub struct LayerPredicted {
     pub id: Uuid,
     /// `Glaze, wiped` …
     pub technique: Cow<'static, str>,
-    /// What is in its pot: `peat brown 1 : glazing liquid 4`.
+    /// Contents of its pot: `peat brown 1 : glazing liquid 4`.
     pub pot: String,
-    /// The flat colour of its pot; none of what takes away.
+    /// Flat colour of its pot; absent if it takes paint away.
     pub hex: Option<String>,
-    /// True where it belongs to a strip below.
+    /// True if it belongs to a strip that this one shares layers with.
     pub shared: bool,
-    /// True where it is left out for now.
+    /// True if it is hidden.
     pub muted: bool,
-    /// Film, µm wet, and share of the area, by place.
+    /// Wet film in µm and share of the area, by place.
     pub print: Deposit,
-    /// How rough the strip is once it is on, µm from tip to hollow; 0 where it is smooth.
+    /// Texture of the strip with this layer, µm from tip to hollow; 0 if smooth.
     pub texture_um: f64,
-    /// The strip from across the room once it is on: field, recess, edge.
+    /// The strip from across the room with this layer: field, recess, edge.
     pub after: Vec<String>,
-    /// How far it moves the place that it moves most, in words: `a little darker in the recess`.
+    /// Change at the place that changes most, in words: `a little darker in the recess`.
     pub moves: String,
 }
 
-/// What is seen at a kind of place.
+/// Prediction of a kind of place.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PlacePredicted {
     /// `field`, `recess` or `edge`.
     pub place: &'static str,
-    /// From across the room.
+    /// Colour from across the room.
     pub seen: SeenColour,
     /// 90 % band, ΔE00.
     pub within: f64,
-    /// That in words.
+    /// Certainty in words.
     pub certainty: &'static str,
-    /// The colours that are distinguished from near, the largest share first.
+    /// Colours close up, largest share first.
     pub colours: Vec<ShareOfColour>,
 }
 
 /// A colour and its share of an area.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ShareOfColour {
-    /// What the screen shows.
+    /// Colour on the screen.
     pub hex: String,
-    /// 0–1.
+    /// Share, 0–1.
     pub share: f64,
-    /// The same in percent, which add up over those that are shown.
+    /// Percentage; the percentages shown add up.
     pub percent: u32,
-    /// The paint that it looks most like, or the ground: `slate blue`, `dark red stain`; none of a surface without named layers.
+    /// The paint it looks most like, or the ground: `slate blue`, `dark red stain`; absent for a surface without named
+    /// layers.
     pub of: Option<String>,
 }
 
 impl ShareOfColour {
-    /// Colours of a surface, those told that take at least such a share of it.
+    /// Colours of a surface with at least this share.
     pub fn list(colours: &[(Reflectance, f64)], least: f64, light: Light) -> Vec<Self> {
         let shown: Vec<&(Reflectance, f64)> = colours.iter().filter(|(_, share)| *share >= least).collect();
         let shares: Vec<f64> = shown.iter().map(|(_, share)| *share).collect();
@@ -103,60 +104,60 @@ impl ShareOfColour {
     }
 }
 
-/// What is wrong with an order of layers.
+/// Advice on an order of layers.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct AdviceGiven {
-    /// The layer; none where it is about the whole.
+    /// The layer; absent if it concerns the whole strip.
     pub layer: Option<Uuid>,
     /// `note`, `care` or `fails`.
     pub severity: &'static str,
     /// What happens.
     pub what: String,
-    /// Why.
+    /// Reason.
     pub why: &'static str,
-    /// What to do.
+    /// Remedy.
     pub remedy: String,
-    /// Where that is from.
+    /// Source.
     pub source: &'static str,
-    /// That in one touch, where there is one.
+    /// Remedy in one touch, if there is one.
     pub fix: Option<FixOffered>,
 }
 
-/// A change that cures.
+/// A change that solves a problem.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FixOffered {
-    /// `below`: put a layer of `technique` below `layer`; `instead`: put `layer` on by `technique`;
-    /// `again`: put `layer` on once more; `under`: put a brushed coat of `pot` below `layer`; `down-to`: wear `layer` down to `down_to`.
+    /// `below`: adds a layer of `technique` below `layer`; `instead`: applies `layer` with `technique`; `again`: repeats
+    /// `layer`; `under`: adds a brushed coat of `pot` below `layer`; `down-to`: wears `layer` down to `down_to`.
     pub action: &'static str,
-    /// Which layer.
+    /// The layer.
     pub layer: Option<Uuid>,
-    /// Which technique.
+    /// The technique.
     pub technique: Option<&'static str>,
-    /// What is in its pot.
+    /// Contents of its pot.
     pub pot: Vec<MixPart>,
     /// The layer that stays on top where it is worn.
     pub down_to: Option<Uuid>,
-    /// What a button says.
+    /// Label of the button.
     pub words: String,
 }
 
-/// Something that harms people.
+/// A caution for people.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct CautionGiven {
-    /// The layer that it stands at.
+    /// The layer at which it stands.
     pub layer: Uuid,
-    /// What to do and what not.
+    /// What to do and what to avoid.
     pub words: &'static str,
-    /// The same in a few words: `solvent: windows open, no flames, gloves`.
+    /// Short form: `solvent: windows open, no flames, gloves`.
     pub short: &'static str,
-    /// True where it is never shortened.
+    /// True if it is never shortened.
     pub grave: bool,
-    /// Where it is published, or `common practice`.
+    /// Published source, or `common practice`.
     pub source: &'static str,
 }
 
 impl PlacePredicted {
-    /// What is seen there, and within how much, ΔE00; `named` says which paint a state looks like.
+    /// Prediction of a place with its band, ΔE00; `named` names the paint that a state looks like.
     pub fn of(
         place: Place,
         seen: &PlaceSeen,
@@ -179,19 +180,19 @@ impl PlacePredicted {
     }
 }
 
-/// A board with what is known of its paints.
+/// A board with its known paints.
 #[derive(Debug, Clone, Copy)]
 pub struct SeenBoard<'a> {
     /// The board.
     pub board: &'a Board,
     /// The shelf.
     pub shelf: &'a ShelfSnapshot,
-    /// How it is looked at.
+    /// Light and state.
     pub look: Look,
 }
 
 impl<'a> SeenBoard<'a> {
-    /// A board whose paints are all known.
+    /// Checks that all paints of a board are known.
     pub fn new(board: &'a Board, shelf: &'a ShelfSnapshot, look: Look) -> Result<Self, Refusal> {
         match board.paints().into_iter().all(|paint| shelf.known(paint).is_some()) {
             true => Ok(Self { board, shelf, look }),
@@ -199,7 +200,7 @@ impl<'a> SeenBoard<'a> {
         }
     }
 
-    /// A strip composed, as this hand lays it.
+    /// A strip as composed layers, applied by this painter's hand.
     pub fn stack(&self, letter: Letter) -> Result<Stack, Refusal> {
         let habit = |technique| self.shelf.hands().habit(technique);
         let stack = self.board.stack(letter, |paint| self.shelf.material(paint), habit);
@@ -363,7 +364,7 @@ impl From<Caution> for CautionGiven {
     }
 }
 
-/// Which strip is asked for: the first where none is.
+/// The requested strip, by default the first.
 pub fn strip_of(board: &Board, asked: Option<Letter>) -> Result<Letter, Refusal> {
     let letters = || board.strips().iter().map(|strip| strip.letter);
     let Some(asked) = asked else { return letters().next().ok_or(Refusal::Broken) };
@@ -374,7 +375,7 @@ pub fn strip_of(board: &Board, asked: Option<Letter>) -> Result<Letter, Refusal>
 }
 
 impl ShelfSnapshot {
-    /// What a strip of a board looks like with its lowest `layers` on.
+    /// Predicts a strip with its lowest `layers`.
     pub fn predict_strip(
         &self,
         board: &Board,

@@ -1,4 +1,4 @@
-//! Real boards read: predicted against read, and what that says of the hand.
+//! Readings of real boards: comparison with predictions, and what they reveal about the hand.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -13,7 +13,7 @@ use warm_blend_spectral::Lab;
 
 use crate::{Checks, Kept, MeasuredEntry, Refusal, ShelfSnapshot};
 
-/// A spot that the reader is put on.
+/// A spot to read.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct SpotToRead {
     /// `A` to `F`.
@@ -22,71 +22,71 @@ pub struct SpotToRead {
     /// `field`, `recess` or `edge`.
     #[schema(value_type = String)]
     pub place: Place,
-    /// `dry` (as when left out), `wet` or `sealed`.
+    /// `dry` (default), `wet` or `sealed`.
     pub state: Option<FilmState>,
 }
 
-/// What the reader says of a spot.
+/// Reading of a spot.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SpotRead {
-    /// Its name. `simulated reader` is a stand-in: a made-up painter paints the board with made-up paints behind the painter's own.
+    /// Name of the device. `simulated reader` is a simulation: a virtual painter paints the board with virtual paints.
     pub device: String,
-    /// What it read.
+    /// The measurement.
     pub measured: MeasuredEntry,
-    /// What a screen shows for it in daylight.
+    /// Its colour on a screen in daylight.
     pub hex: String,
 }
 
-/// A painted strip that was read, as it is entered.
+/// A reading of a painted strip, as entered.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct BoardReadingEntry {
     /// `A` to `F`.
     #[schema(value_type = String)]
     pub strip: Letter,
-    /// `dry` (as when left out), `wet` or `sealed`.
+    /// `dry` (default), `wet` or `sealed`.
     pub state: Option<FilmState>,
-    /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
+    /// Origin: `reader` (default), `photo`, `chip` or `guess`.
     pub source: Option<Source>,
-    /// One to nine.
+    /// One to nine spots.
     pub spots: Vec<BoardSpotEntry>,
-    /// The painter's words.
+    /// The painter's note.
     pub note: Option<String>,
 }
 
-/// A spot that was read.
+/// A measured spot.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct BoardSpotEntry {
     /// `field`, `recess` or `edge`.
     #[schema(value_type = String)]
     pub place: Place,
-    /// What was read.
+    /// The measurement.
     pub measured: MeasuredEntry,
 }
 
-/// A painted strip that was read, with how it stands to what was predicted.
+/// A reading of a painted strip, compared with its prediction.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BoardReadingKept {
     /// Stable identifier.
     pub id: Uuid,
-    /// To be named when it is changed.
+    /// Revision, to be sent with a change.
     pub revision: i64,
-    /// When it was made, RFC 3339.
+    /// Time of the reading, RFC 3339.
     pub made_at: String,
     /// `A` to `F`.
     pub strip: String,
     /// `dry`, `wet` or `sealed`.
     pub state: FilmState,
-    /// What was read, spot by spot.
+    /// Measured spots.
     pub spots: Vec<SpotKept>,
-    /// True where it lies so far out that no hand makes that of this board: it is left out until somebody says that it is right.
+    /// True if it is so unlikely that it is left out until the painter confirms it.
     pub questioned: bool,
-    /// How far out, in standard deviations.
+    /// Distance from the prediction, in standard deviations.
     pub off: f64,
-    /// Mean ΔE00 of its spots from what a hand that was never read would have made.
+    /// Mean ΔE00 of its spots from the prediction for an average hand.
     pub usual_difference: f64,
-    /// The same from what this hand makes, as it is known now.
+    /// Mean ΔE00 of its spots from the prediction for this hand.
     pub difference: f64,
-    /// The painter's words.
+    /// The painter's note.
     pub note: Option<String>,
 }
 
@@ -95,57 +95,57 @@ pub struct BoardReadingKept {
 pub struct SpotKept {
     /// `field`, `recess` or `edge`.
     pub place: &'static str,
-    /// What was read, on a screen in daylight.
+    /// Measured colour on a screen in daylight.
     pub hex: String,
-    /// What a hand that was never read would have made.
+    /// Colour predicted for an average hand.
     pub usual_hex: Option<String>,
-    /// What this hand makes, as it is known now.
+    /// Colour predicted for this hand.
     pub predicted_hex: Option<String>,
-    /// ΔE00 from what was read of the first, and of the second.
+    /// ΔE00 between reading and the prediction for an average hand.
     pub usual_difference: Option<f64>,
-    /// See `usual_difference`.
+    /// ΔE00 between reading and the prediction for this hand.
     pub difference: Option<f64>,
-    /// What was read against what is predicted now: `a touch darker than predicted`.
+    /// The reading compared with the current prediction: `a touch darker than predicted`.
     pub words: String,
 }
 
-/// What a new reading of a board taught.
+/// What a new reading of a board revealed.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BoardReadingMade {
     /// The reading.
     pub reading: BoardReadingKept,
-    /// What is known of the hand now, of the techniques on this strip.
+    /// This hand in the techniques of the strip.
     pub hands: Vec<HandKnown>,
 }
 
-/// What is known of a hand in one technique.
+/// This hand in one technique.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct HandKnown {
     /// `glaze-wiped` …
     pub technique: &'static str,
     /// `Glaze, wiped` …
     pub name: &'static str,
-    /// Times the usual film.
+    /// Factor on the usual film.
     pub film: f64,
-    /// In nine cases of ten the true one is within this factor either way.
+    /// Factor within which the true film lies in nine cases of ten.
     pub within: f64,
-    /// How many readings of boards say so.
+    /// Number of readings of boards.
     pub boards: usize,
     /// As text: `leaves about 1.4 times the usual film, and covers more`.
     pub words: String,
 }
 
-/// A board reading that is found to be right, or is annotated.
+/// A change of a board reading.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct BoardReadingChange {
-    /// True to say that it is right however odd it looks.
+    /// True to confirm it although it is unlikely.
     pub sure: bool,
-    /// The painter's words.
+    /// The painter's note.
     pub note: Option<String>,
 }
 
 impl BoardSpotEntry {
-    /// Spots of one reading; one more than may be, so that the reading itself says that it is too much.
+    /// Spots of one reading. Accepts one too many, so that the reading itself reports the excess.
     pub fn parse_all(spots: &[Self], at: &str, checks: &mut Checks) -> Vec<BoardSpot> {
         let spots = spots.iter().take(BoardReading::SPOTS + 1).enumerate();
         spots
@@ -170,7 +170,7 @@ impl HandKnown {
         }
     }
 
-    /// Of the techniques that boards were read of.
+    /// The hand in all techniques with readings.
     pub fn all(hands: &LearnedHand) -> Vec<Self> {
         let read = Technique::ALL.into_iter().filter(|technique| hands.boards(*technique) > 0);
         read.map(|technique| Self::of(hands, technique)).collect()
@@ -222,7 +222,7 @@ fn mean(of: impl Iterator<Item = f64>) -> f64 {
 }
 
 impl SpotToRead {
-    /// Where the reader is put, on a board that can be read there.
+    /// The spot on a board.
     pub fn parse(&self, id: Uuid, board: &Board) -> Result<(Letter, Place, FilmState), Refusal> {
         let Self { strip, place, state } = *self;
         let state = state.unwrap_or_default();
@@ -235,7 +235,7 @@ impl SpotToRead {
 }
 
 impl BoardReadingEntry {
-    /// What is kept of it, of a board.
+    /// The reading of a board.
     pub fn parse(&self, id: Uuid, board: &Board) -> Result<BoardReading, Refusal> {
         let mut checks = Checks::default();
         let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
@@ -250,7 +250,7 @@ impl BoardReadingEntry {
 }
 
 impl BoardReadingChange {
-    /// A reading changed like that.
+    /// Applies the change to a reading.
     pub fn of(&self, mut reading: BoardReading) -> Result<BoardReading, Refusal> {
         let mut checks = Checks::default();
         let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
@@ -260,7 +260,7 @@ impl BoardReadingChange {
 }
 
 impl ShelfSnapshot {
-    /// What was read of a board, the last first.
+    /// Readings of a board, latest first.
     pub fn readings_of_board(&self, board: Uuid) -> Vec<BoardReadingKept> {
         let of_board = self.boards().iter().filter(|(kept, _)| kept.value.board == board).rev();
         of_board.map(|(kept, judged)| BoardReadingKept::of(kept, judged.as_ref())).collect()
@@ -272,7 +272,7 @@ impl ShelfSnapshot {
         Ok(BoardReadingKept::of(kept, judged.as_ref()))
     }
 
-    /// A new reading, and what it taught.
+    /// A new reading, and what it revealed.
     pub fn taught(&self, reading: &Kept<BoardReading>) -> Result<BoardReadingMade, Refusal> {
         let techniques = reading.value.techniques().into_iter();
         let hands = techniques.map(|technique| HandKnown::of(self.hands(), technique)).collect();
@@ -281,7 +281,7 @@ impl ShelfSnapshot {
 }
 
 impl SpotRead {
-    /// What a reader of that name read.
+    /// The reading of a device.
     pub fn of(device: String, measured: Measured) -> Self {
         Self { device, hex: hex(&measured), measured: (&measured).into() }
     }

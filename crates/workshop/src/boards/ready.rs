@@ -1,4 +1,4 @@
-//! Ready finishes: each filled from the painter's own shelf, to be looked at before one is begun.
+//! Ready finishes, each filled from the painter's own shelf for preview.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -13,29 +13,29 @@ use crate::{Refusal, ShelfSnapshot};
 /// A chest of drawers†: m² that are painted, and how much of it is field, recess and edge.
 const CHEST: (f64, ByPlace<f64>) = (3.0, ByPlace { field: 0.79, recess: 0.09, edge: 0.12 });
 
-/// A finish to begin a board from, as this shelf would make it.
+/// A ready finish as this shelf would make it.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ReadyFinish {
     /// `aged` …
     pub id: &'static str,
     /// `Glazed, dry-brushed and rubbed` …
     pub name: &'static str,
-    /// What it does.
+    /// What it looks like.
     pub note: &'static str,
-    /// What it is good for.
+    /// What it suits.
     pub suits: &'static str,
     /// `easy`, `takes some practice` or `takes a sure hand`.
     pub skill: &'static str,
-    /// How long it takes: `about 9 h by hand on a chest of drawers`; none where the shelf lacks something.
+    /// Time it takes: `about 9 h by hand on a chest of drawers`; absent if the shelf lacks something.
     pub takes: Option<String>,
-    /// The board as it would be begun; none where the shelf lacks something.
+    /// The new board; absent if the shelf lacks something.
     pub entry: Option<Board>,
-    /// What the shelf lacks for it.
+    /// What the shelf lacks.
     pub lacks: Option<String>,
 }
 
 impl ShelfSnapshot {
-    /// All finishes over a ground, with a main colour or one that suits each.
+    /// All ready finishes over a ground, with this main colour or one that suits each.
     pub fn ready_finishes(
         &self,
         ground: GroundKind,
@@ -72,7 +72,7 @@ impl ShelfSnapshot {
         Ok(all)
     }
 
-    /// The strips of a finish, with what is on the shelf; faults are of the fields of a new board.
+    /// Strips of a finish, filled from the shelf; errors refer to the fields of a new board.
     pub(crate) fn strips_of(&self, template: &str, base: Option<Uuid>) -> Result<Vec<Strip>, Refusal> {
         let template = Template::find(template).ok_or_else(|| {
             let known = Template::ALL.map(|template| template.id).join(", ");

@@ -1,4 +1,4 @@
-//! Ways back for a board gone wrong, and what other schools would do: each with what it would look like.
+//! Remedies for a board gone wrong, and ways of other schools, each with its effect.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -12,44 +12,44 @@ use crate::{Refusal, SeenBoard, ShelfSnapshot, strip_of};
 
 const PRACTICE: &str = "common practice";
 
-/// The ways back.
+/// Remedies.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct RemediesView {
-    /// What to do before any layer.
+    /// What to do before adding any layer.
     pub first: &'static str,
     /// The strip as it is, from across the room: field, recess, edge.
     pub before: Vec<String>,
-    /// The most helpful first; none where nothing on the shelf helps.
+    /// Remedies, most helpful first; empty if nothing on the shelf helps.
     pub ways: Vec<RemedyView>,
-    /// Where they are from.
+    /// Source.
     pub source: &'static str,
 }
 
-/// A way back.
+/// A remedy.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct RemedyView {
     /// What to do.
     pub words: String,
-    /// Why it helps.
+    /// Reason.
     pub why: &'static str,
-    /// What would be seen from across the room: field, recess, edge.
+    /// Colours from across the room afterwards: field, recess, edge.
     pub after: Vec<String>,
-    /// What that is in words, on the field: `clearly lighter`.
+    /// Change of the field in words: `clearly lighter`.
     pub moves: String,
-    /// What is done to the strip.
+    /// Changes to the strip.
     pub changes: Vec<LayerChangeView>,
 }
 
-/// A change of a strip.
+/// A change to a layer.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LayerChangeView {
-    /// `put`: a new layer; `instead`: one in place of that with its id; `take`: one is taken out.
+    /// `put`: adds a layer; `instead`: replaces the layer with this id; `take`: removes it.
     pub action: &'static str,
-    /// Which layer.
+    /// The layer's id.
     pub id: Uuid,
-    /// What it is; none where it is taken out.
+    /// The layer; absent if it is removed.
     pub layer: Option<Layer>,
-    /// The layer that a new one lies below; on top if none.
+    /// The layer above a new one; on top if absent.
     pub below: Option<Uuid>,
 }
 
@@ -62,14 +62,14 @@ pub struct SchoolView {
     pub ways: Vec<RemedyView>,
 }
 
-/// What other schools would do.
+/// Ways of other schools.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SchoolsView {
     /// The strip as it is, from across the room: field, recess, edge.
     pub before: Vec<String>,
-    /// What applies to it.
+    /// Questions that apply to it.
     pub schools: Vec<SchoolView>,
-    /// Where they are from.
+    /// Source.
     pub source: &'static str,
 }
 
@@ -135,7 +135,7 @@ impl<'a> Tried<'a> {
 }
 
 impl ShelfSnapshot {
-    /// Ways back for a strip gone wrong, tried on it with what is on the shelf.
+    /// Remedies for a strip, tried with tins of the shelf.
     pub fn ways_back(
         &self,
         board: &Board,
@@ -154,7 +154,7 @@ impl ShelfSnapshot {
         })
     }
 
-    /// How other schools would do a strip, tried on it with what is on the shelf.
+    /// Ways of other schools for a strip, tried with tins of the shelf.
     pub fn other_schools(
         &self,
         board: &Board,

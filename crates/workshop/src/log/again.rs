@@ -1,4 +1,4 @@
-//! A pot made again: what comes out of the same parts today, and what would make it as it was.
+//! Making a pot again: what the same parts give today, and how to get the old colour.
 
 use std::collections::HashSet;
 
@@ -27,49 +27,49 @@ const WILL_DO: f64 = 1.0;
 /// Most mixes that are offered for a colour.
 const LIKE: usize = 24;
 
-/// A pot made again with today's tins and what is known of them today.
+/// A pot made again with today's tins and knowledge.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct MadeAgain {
-    /// What was in it then, in whole parts.
+    /// Its contents then, in whole parts.
     pub then: Vec<MixPart>,
     /// `5 slate blue : 1 barley`
     pub then_words: String,
-    /// What it was like.
+    /// Its colour then.
     pub like: SeenColour,
     /// Where that is from: `from its reading`, or `from what is known of its paints today`.
     pub like_from: &'static str,
-    /// What comes out of the same parts.
+    /// What the same parts give today.
     pub now: Swatch,
-    /// How that stands to what it was like.
+    /// Comparison of today's colour with that of then.
     pub judgement: AgainstTarget,
-    /// Tins of it that cannot be used: `oat white is no longer on the shelf`.
+    /// Tins that cannot be used: `oat white is no longer on the shelf`.
     pub missing: Vec<String>,
-    /// What was learned of its tins since: `slate blue was read twice`.
+    /// What was learned about its tins since: `slate blue was read twice`.
     pub since: Vec<String>,
-    /// How that changed what is said of the same parts; none where nothing was learned.
+    /// How that changed the prediction for the same parts; absent if nothing was learned.
     pub said_then: Option<SaidThen>,
-    /// What to pour so that it comes out as then; the same parts where they will do.
+    /// What to pour to get the old colour; the same parts if they still give it.
     pub recipe: Vec<MixPart>,
-    /// The same, in words.
+    /// The recipe in words.
     pub recipe_words: String,
-    /// True where those are the same parts.
+    /// True if the parts are the same.
     pub same: bool,
-    /// How near that comes if its tins are what they most probably are.
+    /// Comparison with the old colour if the tins are what they most probably are.
     pub comes: AgainstTarget,
-    /// How near it is likely to come, whatever they may be: `likely within 3`.
+    /// Expected difference in words: `likely within 3`.
     pub likely: String,
 }
 
-/// What was said of a pot when it was made, by what had been read until then.
+/// The prediction when the pot was made, from the readings until then.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SaidThen {
-    /// How it was expected to look in daylight, dry.
+    /// Predicted colour, dry, in daylight.
     pub expected: SeenColour,
-    /// Within what, ΔE00 in nine cases of ten.
+    /// 90 % band, ΔE00.
     pub within: f64,
-    /// What is expected today against that: `a touch darker`, or `no change`.
+    /// Today's prediction compared with it: `a touch darker`, or `no change`.
     pub words: String,
-    /// How far apart they are, ΔE00.
+    /// Difference, ΔE00.
     pub difference: f64,
 }
 
@@ -78,15 +78,15 @@ pub struct SaidThen {
 pub struct MixLike {
     /// The line of the log.
     pub line: i64,
-    /// What was done, in the words of the time.
+    /// Text of the line.
     pub words: String,
-    /// When, RFC 3339.
+    /// Time, RFC 3339.
     pub at: String,
-    /// The mix, where it is one.
+    /// The mix, if it was one.
     pub mix: Option<Uuid>,
-    /// What the screen shows of it.
+    /// Its colour on the screen.
     pub hex: String,
-    /// How far it is from the colour, ΔE00.
+    /// Difference from the colour, ΔE00.
     pub difference: f64,
 }
 
@@ -95,13 +95,13 @@ pub struct MixLike {
 pub struct LikePot {
     /// Its line in the log.
     pub line: i64,
-    /// ΔE00 from the colour.
+    /// Difference from the colour, ΔE00.
     pub difference: f64,
     seen: Seen,
 }
 
 impl LikePot {
-    /// The same with what its line says.
+    /// Adds the text of its line.
     pub fn with_line(&self, line: KeptLine) -> MixLike {
         MixLike {
             mix: line.mix.or((line.kind == LogKind::Mix).then_some(line.document)),
@@ -115,7 +115,7 @@ impl LikePot {
 }
 
 impl ShelfSnapshot {
-    /// What would come of a line of the log today.
+    /// Makes the pot of a log line again, with today's tins.
     pub fn make_again(&self, of: &KeptLine, look: Look) -> Result<MadeAgain, Refusal> {
         if of.pot.is_empty() {
             return Err(Refusal::Unknown("nothing was mixed here; choose an entry with a mix".to_owned()));
@@ -248,12 +248,12 @@ impl ShelfSnapshot {
         self.nearest(target, without, look)
     }
 
-    /// Looks at some pots, so that a colour is soon found among them.
+    /// Computes the colours of pots in advance, so that searches are quick.
     pub fn see_pots(&self, pots: &[LoggedPot], look: Look) -> Result<(), Refusal> {
         pots.iter().try_for_each(|pot| self.seen_pot(&pot.of, look).map(drop))
     }
 
-    /// Of some pots, the newest first, those that look most like a colour, each once: the nearest first.
+    /// Pots that look most like a colour, each mix once, closest first; `pots` must be newest first.
     pub fn like(&self, target: &Colour, pots: &[LoggedPot], look: Look) -> Result<Vec<LikePot>, Refusal> {
         let mut checks = crate::Checks::default();
         let target = checks.colour("", target);

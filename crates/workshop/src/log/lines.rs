@@ -1,4 +1,4 @@
-//! What each document tells the log: one line or several, in the words that held when it was written.
+//! Log lines of each kind of document, in the words of the time of writing.
 
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -13,16 +13,16 @@ use warm_blend_plan::{Done, RunSheet};
 use super::note::LogNote;
 use crate::{plans::work_words, pot_words::pot_words};
 
-/// What a line of the log is of.
+/// Kind of a log line.
 #[derive(
     Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, strum::IntoStaticStr,
 )]
 #[strum(serialize_all = "kebab-case")]
 #[serde(rename_all = "kebab-case")]
 pub enum LogKind {
-    /// A tin came onto the shelf.
+    /// A tin was added to the shelf.
     Tin,
-    /// A mix was made up.
+    /// A mix was made.
     Mix,
     /// A pot was poured.
     Pour,
@@ -32,40 +32,40 @@ pub enum LogKind {
     Board,
     /// A board was read.
     BoardReading,
-    /// A step of a run sheet was done.
+    /// A step of a run sheet was finished.
     Step,
     /// A piece was begun.
     Piece,
     /// A scheme was agreed with the client.
     Agreed,
-    /// Something that the painter wrote, with or without a photo.
+    /// A note by the painter, with or without a photo.
     Note,
 }
 
 /// A line of the log.
 #[derive(Debug, Clone, PartialEq)]
 pub struct LogLine {
-    /// What it is of.
+    /// Kind.
     pub kind: LogKind,
-    /// When it was; when the document was made, where nothing is said.
+    /// Time; by default that of the document's creation.
     pub at: Option<Timestamp>,
-    /// What was done, in words.
+    /// Text.
     pub words: String,
-    /// What else there is to say of it.
+    /// Further text.
     pub detail: String,
-    /// Which piece it was done on.
+    /// The piece.
     pub piece: Option<Uuid>,
-    /// What was in the pot.
+    /// Contents of the pot.
     pub pot: Vec<(PaintId, Parts)>,
-    /// The mix, where it was one.
+    /// The mix.
     pub mix: Option<Uuid>,
-    /// The board, where it was one.
+    /// The board.
     pub board: Option<Uuid>,
-    /// A photo.
+    /// Id of a photo.
     pub photo: Option<Uuid>,
 }
 
-/// What is called how at the time.
+/// Looks up current names.
 pub trait Names {
     /// The name of a document.
     fn name(&self, of: Uuid) -> Option<String>;
@@ -74,7 +74,7 @@ pub trait Names {
 }
 
 impl LogKind {
-    /// In the order they are offered.
+    /// All kinds, in the order in which they are offered.
     pub const ALL: [LogKind; 10] = [
         LogKind::Mix,
         LogKind::Pour,
@@ -93,7 +93,7 @@ impl LogKind {
         self.into()
     }
 
-    /// Many of it: `readings` …
+    /// Plural name: `readings` …
     pub const fn many(self) -> &'static str {
         match self {
             LogKind::Tin => "new on the shelf",
@@ -109,7 +109,7 @@ impl LogKind {
         }
     }
 
-    /// The kind of an id.
+    /// Finds a kind by its id.
     pub fn find(id: &str) -> Option<Self> {
         Self::ALL.into_iter().find(|kind| kind.id() == id)
     }

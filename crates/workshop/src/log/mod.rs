@@ -1,4 +1,4 @@
-//! The log: what was done, by whom it can be found again, and how it is made again.
+//! The log: what was done, how it is found, and how it is repeated.
 
 mod again;
 pub(crate) mod lines;

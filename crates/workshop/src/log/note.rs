@@ -1,4 +1,4 @@
-//! What a painter writes into the log: a note, a photo, a scheme that the client agreed to.
+//! Entries that the painter writes into the log: a note, a photo, a scheme agreed with the client.
 
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
@@ -9,47 +9,47 @@ use warm_blend_paint::{Name, Note};
 use crate::plans::timestamp;
 use crate::{Checks, Refusal};
 
-/// An entry of its own.
+/// A note in the log.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 pub struct LogNote {
-    /// When it was.
+    /// Time.
     pub at: Timestamp,
-    /// What the painter wrote.
+    /// Text.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub words: Option<Note>,
-    /// Of which piece.
+    /// The piece.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub piece: Option<Uuid>,
-    /// A photo, by its id.
+    /// Id of a photo.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub photo: Option<Uuid>,
-    /// The scheme that the client agreed to, where it is that.
+    /// The scheme agreed with the client.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub agreed: Option<Name>,
 }
 
-/// An entry as it is written.
+/// A note as entered.
 #[derive(Debug, Clone, Default, Deserialize, ToSchema)]
 pub struct LogNoteEntry {
-    /// What there is to say.
+    /// Text.
     #[serde(default)]
     pub words: Option<String>,
-    /// Of which piece.
+    /// The piece.
     #[serde(default)]
     pub piece: Option<Uuid>,
-    /// A photo: the id that keeping it gave.
+    /// Id of an uploaded photo.
     #[serde(default)]
     pub photo: Option<Uuid>,
-    /// The scheme that the client agreed to.
+    /// The scheme agreed with the client.
     #[serde(default)]
     pub agreed: Option<String>,
-    /// When it was, RFC 3339; now where nothing is said.
+    /// Time, RFC 3339; by default now.
     #[serde(default)]
     pub at: Option<String>,
 }
 
 impl LogNoteEntry {
-    /// The entry as it is kept.
+    /// Checks and converts the note.
     pub fn parse(&self, now: Timestamp) -> Result<LogNote, Refusal> {
         let mut checks = Checks::default();
         let words = checks.optional("/words", self.words.as_deref().map(Note::new)).flatten();

@@ -1,4 +1,4 @@
-//! The finish on a photo of progress, read by the card in it and held against what was predicted.
+//! The finish on a progress photo, read relative to a card and compared with the prediction.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -16,51 +16,51 @@ use crate::{Refusal, Room, SpotEntry, not_said};
 /// Nine cases of ten lie within so many times the root mean square of how far a source is off, where that goes in three directions.
 const NINE_OF_TEN: f64 = 1.44;
 
-/// Where a card and a finish lie in a photo of a piece.
+/// Positions of the card and the finish in a photo.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct FinishRequest {
-    /// A photo of the log.
+    /// Id of a photo in the log.
     pub photo: Uuid,
     /// `white` or `grey`.
     pub card: String,
-    /// A spot wholly on the card.
+    /// A spot completely on the card.
     pub card_at: SpotEntry,
-    /// A spot of the finish, so large that its marks even out.
+    /// A spot of the finish, large enough to average its marks.
     pub finish_at: SpotEntry,
 }
 
-/// The finish on a photo.
+/// Colour of the finish on a photo, compared with each zone.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FinishOnPhoto {
-    /// What the screen shows for what was read, in daylight.
+    /// Measured colour on the screen, in daylight.
     pub hex: String,
-    /// How far a photo is off in nine cases of ten, ΔE00.
+    /// 90 % band of a colour from a photo, ΔE00.
     pub within: f64,
-    /// What may be wrong with it.
+    /// Reasons for doubt.
     pub warnings: Vec<&'static str>,
-    /// What is painted on the piece, the nearest to it first.
+    /// Painted zones, closest first.
     pub zones: Vec<ZoneOnPhoto>,
 }
 
-/// What is painted alike, held against what was read.
+/// A zone compared with the measured colour.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ZoneOnPhoto {
     /// `drawers` …
     pub zone: &'static str,
     /// `Drawer fronts` …
     pub name: &'static str,
-    /// What the screen shows for its prediction from across the room, in daylight.
+    /// Predicted colour from across the room, in daylight.
     pub hex: String,
-    /// How what was read stands to it: `a hair lighter than predicted`.
+    /// The measured colour compared with it: `a hair lighter than predicted`.
     pub words: String,
     /// ΔE00.
     pub difference: f64,
-    /// Whether that is no more than a photo is off.
+    /// True if the difference is within the accuracy of a photo.
     pub held: bool,
 }
 
 impl Room<'_> {
-    /// The finish on a photo, by its card, against what each zone is predicted to be in daylight once all of it is done.
+    /// Compares the finish on a photo with the prediction for each finished zone in daylight.
     pub fn on_photo(
         &self,
         piece: &Piece,

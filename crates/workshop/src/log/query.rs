@@ -1,4 +1,4 @@
-//! What is asked of the log.
+//! Queries of the log.
 
 use std::fmt;
 use std::str::FromStr;
@@ -15,42 +15,42 @@ use super::lines::LogKind;
 use super::search::beginnings;
 use crate::{Checks, Refusal};
 
-/// What is looked for, as it is asked; what is left out narrows nothing.
+/// A query as requested; omitted fields do not restrict it.
 #[derive(Debug, Clone, Default, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct LogAsked {
-    /// Words, or their beginnings.
+    /// Words or their beginnings.
     #[serde(default)]
     pub search: Option<String>,
-    /// Kinds of lines, with commas between: `mix,pour`.
+    /// Kinds of lines, separated by commas: `mix,pour`.
     #[serde(default)]
     pub kinds: Option<String>,
-    /// On which piece.
+    /// Piece.
     #[serde(default)]
     pub piece: Option<Uuid>,
-    /// On pieces for which client, as the brief names them.
+    /// Client of the piece, as named in its brief.
     #[serde(default)]
     pub client: Option<String>,
-    /// With which paint.
+    /// Paint.
     #[serde(default)]
     pub paint: Option<Uuid>,
-    /// From which day on, `2026-11-02`.
+    /// First day, `2026-11-02`.
     #[serde(default)]
     pub from: Option<String>,
-    /// Up to which day, that day too.
+    /// Last day, inclusive.
     #[serde(default)]
     pub to: Option<String>,
-    /// Lines before this place: the `more` of the page before.
+    /// Position to continue from: `more` of the previous page.
     #[serde(default)]
     pub before: Option<String>,
 }
 
-/// A place in the log, between two lines: whatever becomes of them, what lies before it is the same.
+/// A position between two log lines, stable when other lines change.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub struct LogPlace {
-    /// When its line was, microseconds since 1970.
+    /// Time of the line, microseconds since 1970.
     pub at: i64,
-    /// Which line, of several at that time.
+    /// Number of the line, among several at that time.
     pub line: i64,
 }
 
@@ -72,28 +72,28 @@ impl FromStr for LogPlace {
     }
 }
 
-/// The same, read.
+/// A parsed query.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct LogQuery {
-    /// Beginnings of words, all of which have to be there.
+    /// Beginnings of words; a line must contain all of them.
     pub words: Vec<String>,
-    /// True where something is looked for that is no word, such as signs alone: nothing is found.
+    /// True if the search text contains no word, only signs: nothing matches.
     pub nothing: bool,
-    /// Which kinds; all where none is named.
+    /// Kinds of lines; if empty, all.
     pub kinds: Vec<LogKind>,
-    /// On which piece.
+    /// Piece.
     pub piece: Option<Uuid>,
-    /// On pieces for which client.
+    /// Client of the piece.
     pub client: Option<Name>,
-    /// With which paint.
+    /// Paint.
     pub paint: Option<Uuid>,
-    /// Not before.
+    /// Earliest time, inclusive.
     pub from: Option<Timestamp>,
-    /// Before.
+    /// Latest time, exclusive.
     pub until: Option<Timestamp>,
-    /// Lines before this place.
+    /// Position to continue from.
     pub before: Option<LogPlace>,
-    /// How many at most.
+    /// Greatest number of lines.
     pub most: usize,
 }
 
@@ -101,7 +101,7 @@ impl LogAsked {
     /// Lines of one page.
     const PAGE: usize = 120;
 
-    /// Reads it; days are those of a clock.
+    /// Parses a query; days are those of the given clock.
     pub fn read(&self, clock: &TimeZone) -> Result<LogQuery, Refusal> {
         let mut checks = Checks::default();
         let kind = |id: &str| {

@@ -1,4 +1,4 @@
-//! Finding words: without case and accents, by their beginnings, in the singular or the plural.
+//! Text search: ignores case and accents, matches beginnings of words, in singular or plural.
 
 use unicode_normalization::{UnicodeNormalization, char::is_combining_mark};
 
@@ -7,7 +7,7 @@ const MOST: usize = 16;
 /// Longest word that is looked for; what is longer is cut.
 const LONGEST: usize = 40;
 
-/// The words of a text as they are looked for: `Crème-Weiß, 3 Böden` is creme, weiss, 3, boden.
+/// Normalised words of a text: `Crème-Weiß, 3 Böden` becomes creme, weiss, 3, boden.
 pub fn folded(text: &str) -> Vec<String> {
     let plain: String = text
         .nfkd()
@@ -18,7 +18,7 @@ pub fn folded(text: &str) -> Vec<String> {
     plain.split(|c: char| !c.is_alphanumeric()).filter(|word| !word.is_empty()).map(str::to_owned).collect()
 }
 
-/// What is looked for: beginnings of words, all of which have to be there. The plural finds the singular too.
+/// Beginnings of words to search for; a plural also finds the singular.
 pub fn beginnings(search: &str) -> Vec<String> {
     let short = |word: String| word.chars().take(LONGEST).collect::<String>();
     folded(search).into_iter().take(MOST).map(short).map(|word| singular(&word)).collect()
@@ -39,7 +39,7 @@ fn singular(word: &str) -> String {
     }
 }
 
-/// True where all that is looked for begins a word of the text.
+/// True if each of the beginnings starts a word of the text.
 pub fn finds(beginnings: &[String], text: &str) -> bool {
     let words = folded(text);
     beginnings.iter().all(|begins| words.iter().any(|word| word.starts_with(begins.as_str())))

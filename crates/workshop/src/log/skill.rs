@@ -1,4 +1,4 @@
-//! What was learned of this painter, and how it came: the hand from boards that were read, the pace from steps that were timed.
+//! What was learned of this painter over time: the hand from measured boards, the pace from timed steps.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -21,26 +21,26 @@ pub struct SkillLearned {
     pub name: &'static str,
     /// `film` or `pace`.
     pub of: &'static str,
-    /// As it is known now: `leaves 1.4 times the usual film`.
+    /// Current estimate: `leaves 1.4 times the usual film`.
     pub words: String,
-    /// How that came, the oldest first.
+    /// History, oldest first.
     pub points: Vec<SkillPoint>,
 }
 
-/// What was known once something was read or timed.
+/// An estimate after a reading or a timed step.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SkillPoint {
-    /// When that was, RFC 3339.
+    /// Time, RFC 3339.
     pub at: String,
-    /// Times the usual hand's film or minutes.
+    /// Factor on the usual film or time.
     pub times: f64,
-    /// In nine cases of ten the true one is within this factor either way.
+    /// Factor within which the true value lies in nine cases of ten.
     pub within: f64,
 }
 
 impl ShelfSnapshot {
-    /// What was learned of this painter's hand and pace, with its history: of each board and step what was known by all until
-    /// then, with the paints as they are known now.
+    /// What was learned of this painter's hand and pace, with the estimate after each board and step, based on today's
+    /// knowledge of the paints.
     pub fn skills(&self, done: &[Done]) -> Vec<SkillLearned> {
         let after = |until: usize| (self.boards()[until - 1].0.made_at.to_string(), self.hands_after(until));
         let known: Vec<(String, LearnedHand)> = evenly_spread(self.boards().len()).map(after).collect();

@@ -1,4 +1,4 @@
-//! How true predictions were, as it is shown.
+//! Prediction accuracy.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -11,63 +11,63 @@ use crate::{Refusal, ShelfSnapshot, pot_words::pot_words};
 /// How many surprises are named.
 const WORST: usize = 3;
 
-/// Every reading against what had been said of it before.
+/// Prediction accuracy of recent readings.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct TruthView {
-    /// The last readings, the oldest first.
+    /// Recent readings, oldest first.
     pub readings: Vec<TruthPoint>,
-    /// How many came out within what was predicted.
+    /// Number of readings within the predicted band.
     pub held: usize,
-    /// As text: `8 of 9 came out as was said, where nine of ten are to`.
+    /// Summary: `8 of 9 came out as predicted; expected: 9 in 10`.
     pub words: String,
-    /// How far mixes of this shelf were from their predictions, in words; none until three mixes have been read.
+    /// How far mixes were from their predictions, in words; absent until three mixes have been read.
     pub mixes: Option<String>,
-    /// The furthest from what was predicted, the worst first.
+    /// Readings furthest from their predictions, worst first.
     pub worst: Vec<Surprise>,
 }
 
-/// A reading against what had been said of it.
+/// A reading compared with its earlier prediction.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct TruthPoint {
-    /// Which reading.
+    /// Id of the reading.
     pub reading: Uuid,
-    /// When it was taken, RFC 3339.
+    /// Time, RFC 3339.
     pub at: String,
-    /// What was read: `1 night blue : 4 chimney white`.
+    /// The sample: `1 night blue : 4 chimney white`.
     pub name: String,
-    /// ΔE00 from what was expected.
+    /// Difference from the prediction, ΔE00.
     pub difference: f64,
-    /// What was predicted that it would be within, ΔE00.
+    /// Predicted band, ΔE00.
     pub within: f64,
-    /// Whether it was.
+    /// True if the reading was within the band.
     pub held: bool,
 }
 
-/// A reading that was far from what was predicted.
+/// A reading far from its prediction.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Surprise {
-    /// Which reading.
+    /// Id of the reading.
     pub reading: Uuid,
-    /// A paint of it: where to look.
+    /// A paint of the sample, where to look for the cause.
     pub paint: Uuid,
-    /// What was read.
+    /// The sample.
     pub name: String,
-    /// How it came out: `clearly darker than predicted`.
+    /// The difference in words: `clearly darker than predicted`.
     pub words: String,
-    /// What was made of it since: it is asked about, the painter said that it is right, or it was learned.
+    /// What happened since: the painter is being asked, has confirmed it, or it was learned.
     pub since: &'static str,
 }
 
-/// How a reading came out against what had been said of it before it was taken.
+/// A reading compared with the prediction made before it.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
 pub struct CameOut {
     /// As text: `a touch lighter than predicted`, or `as predicted`.
     pub words: String,
-    /// ΔE00 from what was predicted.
+    /// Difference from the prediction, ΔE00.
     pub difference: f64,
-    /// How far it might be in nine cases of ten, ΔE00.
+    /// Predicted 90 % band, ΔE00.
     pub within: f64,
-    /// Whether it was no further.
+    /// True if the reading was within the band.
     pub held: bool,
 }
 
@@ -83,14 +83,15 @@ impl From<&Backtested> for CameOut {
 }
 
 impl ShelfSnapshot {
-    /// How a reading came out; none where it is not one of the last, shows no thick film, or is of paints that are gone.
+    /// Comparison of a reading with its prediction; `None` if it is not recent, is not of a thick film, or its paints
+    /// were deleted.
     pub fn came_out(&self, reading: Uuid) -> Result<Option<CameOut>, Refusal> {
         let answer = self.backtested()?;
         let of = |one: &&Backtested| self.logged().get(one.reading).is_some_and(|kept| kept.id == reading);
         Ok(answer.iter().rev().find(of).map(CameOut::from))
     }
 
-    /// How true what was predicted of the last readings was.
+    /// Prediction accuracy of recent readings.
     pub fn truth(&self) -> Result<TruthView, Refusal> {
         let all: Vec<_> = self.readings().collect();
         let predicted = self.backtested()?;

@@ -1,4 +1,4 @@
-//! The log as it is shown: day by day, so that a busy day reads in one glance.
+//! The log by days, grouped so that a busy day can be read at a glance.
 
 use std::collections::HashMap;
 
@@ -17,24 +17,24 @@ use crate::{Refusal, ShelfSnapshot, Wedge};
 /// So many lines of a kind one after the other are shown as one†.
 const MANY: usize = 3;
 
-/// A line of the log as it is kept.
+/// A stored line of the log.
 #[derive(Debug, Clone, PartialEq)]
 pub struct KeptLine {
-    /// Which: later ones have higher numbers where their times are the same.
+    /// Number; increases among lines of the same time.
     pub id: i64,
-    /// The document that it tells of.
+    /// The document it comes from.
     pub document: Uuid,
-    /// What it is of.
+    /// Kind.
     pub kind: LogKind,
-    /// When it was.
+    /// Time.
     pub at: Timestamp,
-    /// What was done, in the words of the time.
+    /// Text.
     pub words: String,
-    /// What else there is to say of it.
+    /// Further text.
     pub detail: String,
-    /// On which piece.
+    /// The piece.
     pub piece: Option<Uuid>,
-    /// What was in the pot.
+    /// Contents of the pot.
     pub pot: Vec<(PaintId, Parts)>,
     /// The mix.
     pub mix: Option<Uuid>,
@@ -42,7 +42,7 @@ pub struct KeptLine {
     pub board: Option<Uuid>,
     /// The photo.
     pub photo: Option<Uuid>,
-    /// True where what it tells of was taken away since.
+    /// True if its document was deleted.
     pub removed: bool,
 }
 
@@ -57,99 +57,99 @@ impl KeptLine {
     }
 }
 
-/// What was in the pot of a line.
+/// Contents of the pot of a line.
 #[derive(Debug, Clone, PartialEq)]
 pub struct LoggedPot {
     /// The line.
     pub line: i64,
-    /// Its paints and their parts.
+    /// Paints and parts.
     pub of: Vec<(PaintId, Parts)>,
 }
 
-/// A page of the log, the newest first.
+/// A page of the log, newest first.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LogPage {
     /// Day by day.
     pub days: Vec<LogDay>,
-    /// To be given as `before` for what comes next; none at the end.
+    /// Value of `before` for the next page; absent at the end.
     pub more: Option<String>,
 }
 
 /// A day.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LogDay {
-    /// `2026-11-27`, on the clock of this computer.
+    /// Date, `2026-11-27`, on the clock of this computer.
     pub day: String,
-    /// What was done on it, the last first.
+    /// Groups, latest first.
     pub groups: Vec<LogGroup>,
 }
 
-/// What was done one after the other of one kind, on one piece.
+/// Consecutive entries of one kind on one piece.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LogGroup {
-    /// `7 steps done`, where there are many.
+    /// Title of several entries: `7 steps done`.
     pub title: Option<String>,
-    /// Each of them.
+    /// The entries.
     pub entries: Vec<LogEntryView>,
 }
 
-/// A photo of a piece on its way.
+/// A progress photo of a piece.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PhotoOfPiece {
     /// The photo: see `/api/photos/kept/{id}`.
     pub photo: Uuid,
-    /// When, RFC 3339.
+    /// Time, RFC 3339.
     pub at: String,
-    /// What was done or noted, in the words of the time.
+    /// What was done or noted.
     pub words: String,
 }
 
 impl PhotoOfPiece {
-    /// Of a line; none of one without a photo.
+    /// The photo of a line; `None` if it has none.
     pub fn of(line: KeptLine) -> Option<Self> {
         Some(Self { photo: line.photo?, at: line.at.to_string(), words: line.words })
     }
 }
 
-/// A line.
+/// A line of the log.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LogEntryView {
-    /// Which.
+    /// Number of the line.
     pub id: i64,
     /// `mix`, `pour`, `reading`, `board`, `board-reading`, `step`, `agreed`, `note`, `tin` or `piece`.
     pub kind: &'static str,
-    /// When, RFC 3339.
+    /// Time, RFC 3339.
     pub at: String,
-    /// What was done, in the words of the time.
+    /// Text.
     pub words: String,
-    /// What else there is to say of it; may be empty.
+    /// Further text; may be empty.
     pub detail: String,
-    /// Of a reading: how it came out against what had been predicted.
+    /// For a reading: comparison with its prediction.
     pub came_out: Option<CameOut>,
-    /// Which document it tells of.
+    /// The document it comes from.
     pub document: Uuid,
-    /// On which piece.
+    /// The piece.
     pub piece: Option<Uuid>,
-    /// What that is called.
+    /// Name of the piece.
     pub piece_name: Option<String>,
-    /// The mix, where there is one.
+    /// The mix.
     pub mix: Option<Uuid>,
-    /// The board, where there is one.
+    /// The board.
     pub board: Option<Uuid>,
-    /// The paint, where it is of one.
+    /// The paint.
     pub paint: Option<Uuid>,
-    /// A photo, by its id.
+    /// Id of a photo.
     pub photo: Option<Uuid>,
-    /// How that looks by what is known today.
+    /// Predicted look from today's knowledge.
     pub swatch: Option<Wedge>,
-    /// True where it can be made again.
+    /// True if it can be made again.
     pub again: bool,
-    /// True where what it tells of was taken away since.
+    /// True if its document was deleted.
     pub removed: bool,
 }
 
 impl ShelfSnapshot {
-    /// A page of the log as it is shown; `pieces` are the names of those there are or were.
+    /// A page of the log; `pieces` are the names of all pieces, including deleted ones.
     pub fn log_page(
         &self,
         lines: Vec<KeptLine>,

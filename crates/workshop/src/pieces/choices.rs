@@ -1,4 +1,4 @@
-//! What pieces are made of.
+//! Choices for pieces.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -7,20 +7,20 @@ use warm_blend_piece::{Age, Carving, Form, FormField, Part, PieceKind, Rect, Vie
 
 use crate::MotifChoice;
 
-/// What pieces are made of.
+/// Choices for pieces.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PieceChoices {
     /// Kinds of pieces.
     pub kinds: Vec<KindChoice>,
-    /// Kinds of ageing.
+    /// Signs of age.
     pub ages: Vec<PieceChoice>,
     /// Motifs of a stencil.
     pub motifs: Vec<MotifChoice>,
-    /// How carved a zone can be, from the least to the most.
+    /// Carvings, least carved first.
     pub carvings: Vec<CarvingChoice>,
 }
 
-/// How carved a zone can be.
+/// A carving.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct CarvingChoice {
     /// `all-over` …
@@ -36,24 +36,24 @@ pub struct KindChoice {
     pub id: &'static str,
     /// `Chest of drawers` …
     pub name: &'static str,
-    /// One of the usual size.
+    /// A form of the usual size.
     pub usual: Form,
-    /// How large it usually is: `1000 × 900 mm`.
+    /// Usual size: `1000 × 900 mm`.
     pub size: String,
-    /// The dimensions that count.
+    /// Dimensions that this kind has.
     pub asks: Vec<AskChoice>,
-    /// Its front, mm: the size of it, and left, upper edge, width and height of each part, each after the one it is set into.
+    /// Outline of its front.
     pub front: FrontOutline,
 }
 
-/// A front in outline.
+/// Outline of a front.
 #[derive(Debug, Default, Serialize, ToSchema)]
 pub struct FrontOutline {
-    /// mm.
+    /// Width, mm.
     pub width: f64,
-    /// mm.
+    /// Height, mm.
     pub height: f64,
-    /// Left, upper edge, width and height of each part, mm.
+    /// Left, top, width and height of each part, mm; each part follows the one it is set into.
     pub parts: Vec<[f64; 4]>,
 }
 
@@ -74,15 +74,15 @@ pub struct AskChoice {
     pub id: &'static str,
     /// `Width` …
     pub name: &'static str,
-    /// True of a number without a unit; the others are mm.
+    /// True for a number without a unit; the others are in mm.
     pub count: bool,
-    /// Least.
+    /// Least value.
     pub least: f64,
-    /// Most.
+    /// Greatest value.
     pub most: f64,
 }
 
-/// Something to choose by its name.
+/// A choice with its name.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PieceChoice {
     /// `wear` …
@@ -92,7 +92,7 @@ pub struct PieceChoice {
 }
 
 impl PieceChoices {
-    /// All there is, with sizes in some units.
+    /// All choices, with sizes in these units.
     pub fn all(units: Units) -> Self {
         let size = |Form { width, height, .. }: Form| {
             format!("{} × {}", units.number(Dimension::Length, width), units.say(Dimension::Length, height))

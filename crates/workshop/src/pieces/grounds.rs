@@ -1,4 +1,4 @@
-//! What the piece has below a finish, where its board lay on something else, and what that does to the colour.
+//! The ground of a zone, and its effect if the board was painted on another.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -12,20 +12,20 @@ use crate::Room;
 /// The ground of a zone.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ZoneGround {
-    /// What the piece has there.
+    /// Kind of ground.
     pub kind: GroundKind,
     /// `Dark red stain` …
     pub name: &'static str,
-    /// True if the zone has another ground than the rest of the piece.
+    /// True if it differs from the rest of the piece.
     pub own: bool,
-    /// Where its board lay on something else: what that does to the colour.
+    /// Effect on the colour, if the board was painted on another ground.
     pub differs: Option<String>,
-    /// Why paint may fail on it as things are.
+    /// Why paint may fail on it.
     pub fails: Option<&'static str>,
 }
 
 impl Room<'_> {
-    /// What a zone has below its finish; `None` where it stays bare.
+    /// The ground below the finish of a zone; `None` if it stays bare.
     pub(super) fn ground_of(
         &self,
         piece: &Piece,

@@ -1,4 +1,4 @@
-//! Pieces that are kept.
+//! Saved pieces.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -8,7 +8,7 @@ use warm_blend_piece::Piece;
 
 use crate::{Kept, Refusal};
 
-/// The piece as the painter calls it.
+/// Name of a piece.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct PieceName {
     /// Its name, 1 to 80 characters.
@@ -17,22 +17,22 @@ pub struct PieceName {
 }
 
 impl PieceName {
-    /// The name, as strict as that of a tin or a mix: what only an older file may hold is refused.
+    /// Checks the name, as strictly as that of a tin or mix.
     pub fn parse(&self) -> Result<Name, Refusal> {
         Name::new(&self.name).map_err(|error| Refusal::field("/name", error))
     }
 }
 
-/// A piece that is kept.
+/// A saved piece.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PieceKept {
     /// Stable identifier.
     pub id: Uuid,
-    /// To be named when it is changed.
+    /// Revision, to be sent with a change.
     pub revision: i64,
-    /// What it is called.
+    /// Name.
     pub name: String,
-    /// What the painter says of it.
+    /// The piece.
     pub entry: Piece,
 }
 
@@ -48,20 +48,20 @@ impl From<Kept<Piece>> for PieceKept {
 pub struct PieceInList {
     /// Stable identifier.
     pub id: Uuid,
-    /// How often it was changed.
+    /// Revision.
     pub revision: i64,
-    /// What it is called.
+    /// Name.
     pub name: String,
-    /// `Chest of drawers` …; none where that was not said yet.
+    /// Kind: `Chest of drawers` …; absent if not chosen yet.
     pub kind: Option<&'static str>,
-    /// For whom, as its brief says.
+    /// Client, from its brief.
     pub client: Option<String>,
-    /// True of the one that is worked on.
+    /// True for the current piece.
     pub at_hand: bool,
 }
 
 impl PieceInList {
-    /// A piece, where one is at hand.
+    /// A piece in the list, given which one is current.
     pub fn of(kept: Kept<Piece>, at_hand: Uuid) -> Self {
         Self {
             id: kept.id,

@@ -1,4 +1,4 @@
-//! Pieces: as they are entered, dressed, predicted and brought together.
+//! Pieces: entry, finishes, prediction, and treatments that bring parts together.
 
 mod choices;
 mod grounds;

@@ -1,4 +1,4 @@
-//! What a scheme is predicted to look like, zone by zone, and how its parts stand to each other.
+//! Prediction of a scheme by zone, with a verdict on how its parts go together.
 
 use std::collections::BTreeMap;
 use std::iter;
@@ -18,37 +18,37 @@ use crate::appearance::{Hex, in_each_light};
 use crate::pieces::{ZoneGround, room::PieceSeen};
 use crate::{Refusal, Room, SeenColour, ShareOfColour};
 
-/// What a scheme is predicted to look like.
+/// Prediction of a scheme.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PiecePrediction {
     /// Front, side and top.
     pub faces: Vec<FaceView>,
-    /// What is painted alike.
+    /// Zones.
     pub zones: Vec<ZoneView>,
-    /// Its two main colours from across the room as hex codes, in each light in the order of `/api/lights`; one where no other zone
-    /// differs, none where nothing is painted.
+    /// Two main colours from across the room in each light, in the order of `/api/lights`; one if all zones are alike,
+    /// none if nothing is painted.
     #[schema(value_type = Vec<Vec<String>>)]
     pub lights: Vec<Vec<Hex>>,
     /// Whether its parts belong together.
     pub verdict: PieceVerdict,
-    /// Neighbours, the furthest outside their window first.
+    /// Adjoining zones, furthest outside their window first.
     pub pairs: Vec<PairView>,
-    /// What is off, or good to know, what matters most first.
+    /// Faults and other findings, most important first.
     pub findings: Vec<FindingView>,
-    /// Colours mixed towards their neighbours.
+    /// Colours mixed towards that of an adjoining zone.
     pub pulls: Vec<PullView>,
     /// Painted area, m².
     pub area_m2: f64,
-    /// The dimensions that count, as they are said.
+    /// Dimensions, as text.
     pub dimensions: Vec<DimensionView>,
 }
 
 /// Whether the parts of a piece belong together.
 #[derive(Debug, PartialEq, Serialize, ToSchema)]
 pub struct PieceVerdict {
-    /// In a few words: `Panels and mouldings clash`.
+    /// Verdict in a few words: `Panels and mouldings clash`.
     pub headline: String,
-    /// What makes it so: `Too far apart for a quiet piece.`; empty where there is nothing to compare.
+    /// Reason: `Too far apart for a quiet piece.`; empty if there is nothing to compare.
     pub detail: String,
 }
 
@@ -84,16 +84,16 @@ impl PieceVerdict {
 pub struct DimensionView {
     /// `width` …
     pub id: &'static str,
-    /// In the units that were asked for: `1000 mm`, `3`.
+    /// Value in the requested units: `1000 mm`, `3`.
     pub said: String,
 }
 
-/// A pattern on a zone.
+/// A stencilled pattern on a zone.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct StencilView {
-    /// How long and wide one motif is: `80 mm`.
+    /// Size of a motif: `80 mm`.
     pub size: String,
-    /// How it is spread: `5 repeats, 50 mm between and at the ends`; none where it goes nowhere.
+    /// Spacing: `5 repeats, 50 mm between and at the ends`; absent if it fits nowhere.
     pub spread: Option<String>,
 }
 
@@ -102,11 +102,11 @@ pub struct StencilView {
 pub struct FaceView {
     /// `front`, `side` or `top`.
     pub view: &'static str,
-    /// mm.
+    /// Width, mm.
     pub width: f64,
-    /// mm.
+    /// Height, mm.
     pub height: f64,
-    /// How many such faces there are.
+    /// Number of such faces.
     pub times: u32,
     /// Its parts, each after the one it is set into.
     pub parts: Vec<PartView>,
@@ -115,105 +115,105 @@ pub struct FaceView {
 /// A part of a face.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PartView {
-    /// What it belongs to.
+    /// Zone it belongs to.
     pub zone: &'static str,
-    /// Where it lies in a picture of the size that was asked for: left, upper edge, width, height, each as a share.
+    /// Position in a picture of the requested size, as shares: left, top, width, height.
     pub at: [f64; 4],
 }
 
-/// What is painted alike.
+/// A zone.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ZoneView {
     /// `drawers` …
     pub zone: &'static str,
     /// `Drawer fronts` …
     pub name: &'static str,
-    /// m², net; as measured or as drawn.
+    /// Net area, m², measured or drawn.
     pub area_m2: f64,
-    /// The same in the units that were asked for: `0.98 m²`.
+    /// Area in the requested units: `0.98 m²`.
     pub area: String,
-    /// Edges, m.
+    /// Length of edges, m.
     pub edge_m: f64,
-    /// The same: `9.8 m`.
+    /// Length of edges in the requested units: `9.8 m`.
     pub edge: String,
-    /// Share of the area of the whole.
+    /// Share of the area of the piece.
     pub share: f64,
-    /// Share of what is painted, in percent, which add up; none of what is bare.
+    /// Percentage of the painted area; absent for a bare zone.
     pub percent: Option<u32>,
-    /// What it wears: `aged drift blue for the case, strip B`, `a blend of 3 colours`, `bare`.
+    /// Finish: `aged drift blue for the case, strip B`, `a blend of 3 colours`, `bare`.
     pub wears: String,
-    /// The zone whose finish is carried round to it unless it wears its own.
+    /// The zone whose finish it wears by default.
     pub takes_after: Option<&'static str>,
-    /// The same where it wears none of its own.
+    /// The zone whose finish it wears now, if it has none of its own.
     pub carried_from: Option<&'static str>,
-    /// The pot of its main colour, where it wears a strip that has one.
+    /// Pot of its main colour, if its strip has one.
     pub main: Vec<MixPart>,
-    /// The pattern on it.
+    /// Its stencilled pattern.
     pub stencil: Option<StencilView>,
-    /// What the piece has below it; none where it stays bare.
+    /// Ground below the finish; absent if it stays bare.
     pub ground: Option<ZoneGround>,
-    /// Why it cannot wear that, where it cannot.
+    /// Why it cannot have this finish, if it cannot.
     pub refused: Option<String>,
-    /// From across the room.
+    /// Colour from across the room.
     pub seen: Option<SeenColour>,
-    /// How strong that is, C*ab.
+    /// Chroma of that colour, C*ab.
     pub chroma: Option<f64>,
-    /// What the screen shows of field, recess and edge.
+    /// Colours of field, recess and edge.
     pub places: Vec<String>,
-    /// The colours that are distinguished, the largest share first.
+    /// Colours close up, largest share first.
     pub colours: Vec<ShareOfColour>,
 }
 
-/// Two neighbours.
+/// Two adjoining zones.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PairView {
-    /// A zone.
+    /// One zone.
     pub one: &'static str,
-    /// Its neighbour.
+    /// The other zone.
     pub other: &'static str,
     /// `Case and drawer fronts`.
     pub name: String,
-    /// How long they meet, m.
+    /// Length of their common edge, m.
     pub length_m: f64,
-    /// ΔE00 from across the room.
+    /// Contrast from across the room, ΔE00.
     pub contrast: f64,
     /// `quiet`, `layered` or `bold`.
     pub intent: &'static str,
-    /// Least, ΔE00.
+    /// Least contrast intended, ΔE00.
     pub least: f64,
-    /// Most, ΔE00.
+    /// Greatest contrast intended, ΔE00.
     pub most: f64,
     /// `in`, `near` or `far`.
     pub stands: &'static str,
 }
 
-/// What is off, or good to know.
+/// A finding on the palette.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FindingView {
-    /// In words.
+    /// The finding as text.
     pub what: String,
-    /// The numbers it comes from.
+    /// The figures behind it.
     pub from: String,
-    /// How much it matters; 0 of what is only reported.
+    /// Weight; 0 for information only.
     pub weight: f64,
-    /// Which zones.
+    /// Zones concerned.
     pub zones: Vec<&'static str>,
 }
 
-/// A colour mixed towards that of its neighbour.
+/// A colour mixed towards that of an adjoining zone.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PullView {
-    /// What is painted anew.
+    /// Zone to repaint.
     pub zone: &'static str,
     /// `Mix the plinth’s colour towards the case’s: 3 parts to 1`.
     pub words: String,
-    /// The pot that gives.
+    /// The resulting pot.
     pub pot: Vec<MixPart>,
-    /// That in words.
+    /// The pot in words.
     pub recipe: String,
     /// Contrast of the pair before, ΔE00.
     pub before: f64,
-    /// And after.
+    /// Contrast of the pair afterwards, ΔE00.
     pub after: f64,
 }
 
@@ -272,8 +272,7 @@ fn main_colours_in_lights(zones: &[ZoneSeen]) -> Vec<Vec<Hex>> {
 }
 
 impl Room<'_> {
-    /// What a scheme looks like; parts of faces lie in pictures of this size. Nothing at all of a piece of which nothing was said
-    /// yet.
+    /// Predicts a scheme; positions of parts refer to pictures of this size. Empty if the piece has no kind yet.
     pub fn predict(
         &self,
         piece: &Piece,

@@ -1,4 +1,4 @@
-//! A piece in what it wears, among the boards and the tins that are kept.
+//! A piece in its finishes, with the boards and tins they refer to.
 
 use std::collections::BTreeMap;
 
@@ -13,31 +13,31 @@ use warm_blend_piece::{
 
 use crate::{Kept, Refusal, ShelfSnapshot};
 
-/// What a scheme is looked at with: the file's boards and shelf.
+/// Context for looking at a scheme: boards and shelf.
 #[derive(Debug, Clone, Copy)]
 pub struct Room<'a> {
-    /// All boards there ever were.
+    /// All boards, including deleted ones.
     pub boards: &'a BTreeMap<Uuid, Board>,
     /// The shelf.
     pub shelf: &'a ShelfSnapshot,
-    /// How it is looked at.
+    /// Light and state.
     pub look: Look,
 }
 
-/// A piece in what it wears.
+/// A piece in its finishes.
 #[derive(Debug)]
 pub struct FinishedPiece {
-    /// What it is.
+    /// Kind and dimensions.
     pub form: Form,
-    /// Its parts.
+    /// Its parts in proportion.
     pub elevation: Elevation,
-    /// What is painted, by zone.
+    /// Finished zones.
     pub dressed: BTreeMap<Zone, FinishedZone>,
-    /// Zones that cannot be dressed, and why.
+    /// Zones whose finish is impossible, with the reason.
     pub refused: Vec<(Zone, BadFinish)>,
 }
 
-/// A piece in the room: how its zones look in what they wear.
+/// Appearance of a piece's zones.
 pub(crate) struct PieceSeen {
     pub in_dress: FinishedPiece,
     pub extents: BTreeMap<Zone, Extent>,
@@ -47,7 +47,7 @@ pub(crate) struct PieceSeen {
 }
 
 impl PieceSeen {
-    /// Its zones as they look where the tins are others.
+    /// Appearance of its zones with other tins.
     pub fn seen_by(
         &self,
         wardrobe: &FinishContext,
@@ -68,7 +68,7 @@ impl PieceSeen {
     }
 }
 
-/// The answer where nothing was said of a piece yet.
+/// Refusal for a piece without a kind.
 pub fn not_said() -> Refusal {
     Refusal::field("/form", "set what the piece is first")
 }
@@ -80,8 +80,8 @@ pub(crate) fn elevation_of(piece: &Piece) -> Result<Option<Elevation>, Refusal> 
 }
 
 impl Room<'_> {
-    /// The primer of the shelf that a ground takes, the one with most left: what blocks stains where the ground bleeds, else one that
-    /// grips.
+    /// The primer for a ground, the fullest on the shelf: one that blocks stains if the ground bleeds, otherwise one that
+    /// sticks.
     pub(crate) fn primer(&self, ground: GroundKind) -> Option<PaintId> {
         let serves = |tin: &&Kept<ShelfPaint>| {
             self.shelf.product(PaintId(tin.id)).is_some_and(|product| match ground.bleeds() {
@@ -94,7 +94,7 @@ impl Room<'_> {
         primers.max_by(|one, other| left(one).total_cmp(&left(other))).map(|tin| PaintId(tin.id))
     }
 
-    /// What so much of a mixture costs, where every price is known.
+    /// Cost of an amount of a mixture, if every price is known.
     pub(crate) fn cost(&self, pot: &[MixPart], ml: f64) -> Option<f64> {
         shares(pot).map(|(paint, share)| Some(self.by_ml(paint)? * ml * share)).sum()
     }
@@ -104,12 +104,12 @@ impl Room<'_> {
         tin.value.price_by_ml()
     }
 
-    /// Runs something with what the engine asks of a room.
+    /// Runs something with the context that the engine needs.
     pub(crate) fn with<R>(&self, elevation: &Elevation, work: impl FnOnce(&FinishContext) -> R) -> R {
         self.with_tins(&|paint| self.shelf.material(paint), elevation, work)
     }
 
-    /// The same where the tins are what somebody says.
+    /// Runs something with the context that the engine needs, with other tins.
     pub(crate) fn with_tins<'t, R>(
         &self,
         tin: &(dyn Fn(PaintId) -> Option<KnownTin<'t>> + Sync),
@@ -123,7 +123,7 @@ impl Room<'_> {
         work(&FinishContext { tin: &tin, habit: &habit, elevation, board: &board, primer: &primer })
     }
 
-    /// A scheme put on; none of a piece of which nothing was said yet.
+    /// A scheme as finished zones; `None` for a piece without a kind.
     pub fn dress(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<FinishedPiece>, Refusal> {
         let (Some(form), Some(elevation)) = (piece.form, elevation_of(piece)?) else { return Ok(None) };
         let (mut dressed, mut refused) = (BTreeMap::new(), Vec::new());
@@ -138,7 +138,7 @@ impl Room<'_> {
         Ok(Some(FinishedPiece { form, elevation, dressed, refused }))
     }
 
-    /// How a scheme looks; none of a piece of which nothing was said yet.
+    /// Appearance of a scheme; `None` for a piece without a kind.
     pub(crate) fn stand(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<PieceSeen>, Refusal> {
         let Some(in_dress) = self.dress(piece, scheme)? else { return Ok(None) };
         let elevation = &in_dress.elevation;
@@ -152,8 +152,7 @@ impl Room<'_> {
     }
 }
 
-/// Which scheme a request asks for: the one that was chosen where it asks for none; an empty one of a piece that was never
-/// dressed.
+/// The requested scheme, by default the chosen one; an empty scheme for a piece that was never dressed.
 pub fn scheme_of(piece: &Piece, asked: Option<usize>) -> Result<Scheme, Refusal> {
     let at = asked.unwrap_or(piece.chosen);
     match piece.schemes.get(at) {

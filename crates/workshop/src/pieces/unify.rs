@@ -1,4 +1,4 @@
-//! What brings the parts of a piece together.
+//! Treatments that bring the parts of a piece together.
 
 use std::{collections::HashMap, ops::ControlFlow};
 
@@ -16,12 +16,12 @@ use crate::{PairView, PullView, Refusal, Room, not_said};
 /// Treatments that bring parts together.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct UnifyFound {
-    /// The surest first: what is likely to leave least off, and of those that are alike the lightest. Empty where nothing is off, or nothing
-    /// helps.
+    /// Treatments that probably leave least wrong, best first, and of equals the lightest. Empty if nothing is wrong, or
+    /// nothing helps.
     pub ways: Vec<UnifyWay>,
-    /// Colours of pairs that fight, calmed with a paint from the shelf.
+    /// Clashing colours, muted with a paint of the shelf.
     pub calms: Vec<PullView>,
-    /// By how much pairs are outside their windows now, ΔE00, all together.
+    /// Current total distance of pairs outside their windows, ΔE00.
     pub off: f64,
 }
 
@@ -31,44 +31,45 @@ const SHELVES: usize = 8;
 /// Mud from which on it is mentioned, ΔE00†.
 const MUDDY: f64 = 3.0;
 
-/// A line of the answer to whoever accepts `application/x-ndjson`.
+/// A line of the streamed answer (`application/x-ndjson`).
 #[derive(Debug, Serialize, ToSchema)]
 pub struct UnifyStep {
-    /// Share of what is tried, 0 to 1.
+    /// Share of treatments tried, 0 to 1.
     pub done: f64,
-    /// On the last line: what was found.
+    /// The result, on the last line.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub found: Option<UnifyFound>,
 }
 
-/// A treatment, and what becomes of every pair.
+/// A treatment with its effect.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct UnifyWay {
-    /// The layer, and where it lies: to be added to the scheme.
+    /// The layer with its zones, to be added to the scheme.
     pub over: Over,
     /// `Wash, patted: oat white, over everything`.
     pub words: String,
-    /// What it does: `all adjoining parts go together`.
+    /// Effect in words: `all adjoining parts go together`.
     pub verdict: String,
-    /// How much is likely to be off with it, ΔE00: the mean over all that the tins may be, by which the list is ranked.
+    /// What is probably wrong afterwards, ΔE00: the mean over everything that the tins may be, by which treatments are
+    /// ranked.
     pub expected: f64,
-    /// The same in words, where it is worth a word: `likely 2 off, as far as the tins are known`.
+    /// Expected result in words, if notable: `likely 2 off, as far as the tins are known`.
     pub likely: Option<String>,
-    /// True where every pair is within range and nothing else is amiss that was not before.
+    /// True if every pair is within its window and no new fault appears.
     pub all_in: bool,
-    /// How far it moves the piece, ΔE00, mean by area.
+    /// Mean change of the piece by area, ΔE00.
     pub moved: f64,
-    /// All pairs with it on.
+    /// All pairs afterwards.
     pub pairs: Vec<PairView>,
-    /// Pairs that are further outside than before.
+    /// Pairs further outside their windows than before.
     pub worse: Vec<String>,
-    /// Other faults that it makes, in words.
+    /// Other new faults, as text.
     pub faults: Vec<String>,
-    /// Mixture, ml.
+    /// Amount of the mixture, ml.
     pub ml: f64,
-    /// What that costs, where every price is known.
+    /// Its cost, if every price is known.
     pub cost: Option<f64>,
-    /// Hours at it, without waiting.
+    /// Hours of work, without waiting.
     pub hours: f64,
 }
 
@@ -79,7 +80,7 @@ fn likely(way: &Unified) -> Option<String> {
 }
 
 impl Room<'_> {
-    /// Treatments that bring every pair of neighbours into its window; `watch` may break the search off.
+    /// Finds treatments that bring every pair into its window; `watch` may cancel the search.
     pub fn unify(
         &self,
         piece: &Piece,

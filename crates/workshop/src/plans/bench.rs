@@ -1,4 +1,4 @@
-//! Several pieces on one bench: what is due earlier comes first, and what fits into the waits of one is done on another.
+//! Several pieces in progress: those due earlier come first, and waiting times are used for the others.
 
 use jiff::Timestamp;
 use uuid::Uuid;
@@ -13,26 +13,26 @@ use crate::{Refusal, Room};
 /// Minutes of a wait that are worth telling of†.
 const WORTH_TELLING: f64 = 30.0;
 
-/// A piece that is on the bench.
+/// A piece in progress.
 #[derive(Debug, Clone, Copy)]
 pub struct OnTheBench<'a> {
-    /// Which.
+    /// Its id.
     pub id: Uuid,
-    /// The same.
+    /// The piece.
     pub piece: &'a Piece,
     /// Its run sheet.
     pub sheet: &'a RunSheet,
 }
 
 impl OnTheBench<'_> {
-    /// True of a piece that takes time from others: something was done on it.
+    /// True once something was done on it, so that it takes time from others.
     pub fn is_begun(&self) -> bool {
         !self.sheet.done.is_empty()
     }
 }
 
 impl<'a> Room<'a> {
-    /// What is left to do on a piece of those on the bench, and when it is done: those that are begun and due earlier come first.
+    /// Plans a piece among others: those that are begun and due earlier come first.
     pub fn plan(
         &self,
         bench: &[OnTheBench<'a>],
@@ -103,7 +103,7 @@ impl Planned<'_> {
         self.in_order().flat_map(of).collect()
     }
 
-    /// What is done on other pieces until this one is finished.
+    /// Work on other pieces until this one is finished.
     pub(super) fn elsewhere(&self) -> Vec<ElsewhereView> {
         let view = |one: &Elsewhere| ElsewhereView {
             piece: one.piece,
@@ -116,7 +116,7 @@ impl Planned<'_> {
         self.elsewhere.iter().map(view).collect()
     }
 
-    /// Hours in which the painter's hands are free until this piece is finished.
+    /// Hours in which the painter is free until this piece is finished.
     pub(super) fn idle(&self) -> Vec<IdleView> {
         let mut crew = self.crew();
         let own = self.elsewhere.iter().filter(|one| one.by != By::Helper);

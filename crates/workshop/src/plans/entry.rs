@@ -1,4 +1,4 @@
-//! A run sheet as it is entered.
+//! Entry of a run sheet.
 
 use jiff::Timestamp;
 use jiff::civil::{Date, Time};
@@ -14,28 +14,28 @@ use crate::{Checks, Refusal, refusal::shown};
 /// How the workshop works on a piece.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct RunSheetEntry {
-    /// When work may begin, RFC 3339, or a day, `2026-12-01`, which begins on the workshop's clock; at once where nothing is said.
+    /// When work may begin, RFC 3339, or as a day, `2026-12-01`, on the workshop's clock; by default at once.
     #[serde(default)]
     pub starts: Option<String>,
-    /// When somebody works.
+    /// Working hours.
     pub hours: HoursEntry,
-    /// Whether somebody helps.
+    /// True if there is a helper.
     #[serde(default)]
     pub helper: bool,
-    /// True if edges between two colours are taped; cut in by brush otherwise.
+    /// True if edges between two colours are taped rather than cut in by brush.
     #[serde(default)]
     pub tapes_colours: bool,
-    /// °C in the workshop.
+    /// Temperature in the workshop, °C.
     pub celsius: f64,
-    /// Humidity there, %.
+    /// Humidity in the workshop, %.
     pub humidity: f64,
-    /// What an hour of work costs.
+    /// Price of an hour of work.
     #[serde(default)]
     pub hour: Option<f64>,
-    /// Rent, heating and tools, % of materials and work.
+    /// Overhead (rent, heating, tools), % of materials and work.
     #[serde(default)]
     pub overhead: Option<f64>,
-    /// What is to be earned, % of the price.
+    /// Margin, % of the price.
     #[serde(default)]
     pub margin: Option<f64>,
 }
@@ -43,20 +43,20 @@ pub struct RunSheetEntry {
 /// Working hours.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct HoursEntry {
-    /// The zone of the workshop's clock, such as `Europe/Vienna`; the computer's own where nothing is said.
+    /// Time zone, such as `Europe/Vienna`; by default that of the computer.
     #[serde(default)]
     pub zone: Option<String>,
     /// Monday to Sunday; null on a day off.
     pub week: Vec<Option<DayHoursEntry>>,
-    /// Days on which nobody works, `2026-12-24`.
+    /// Dates off, `2026-12-24`.
     #[serde(default)]
     pub off: Vec<String>,
-    /// Minutes that somebody stays longer to finish a step, 0 to 120; 15 if left out.
+    /// Minutes of overtime to finish a step, 0 to 120; by default 15.
     #[serde(default)]
     pub overrun: Option<u16>,
 }
 
-/// From when to when.
+/// Hours of a day.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct DayHoursEntry {
     /// `09:00`
@@ -65,34 +65,34 @@ pub struct DayHoursEntry {
     pub to: String,
 }
 
-/// A step that was done.
+/// A finished step.
 #[derive(Debug, Clone, Default, Deserialize, ToSchema)]
 pub struct StepDone {
-    /// Which: its id on the sheet.
+    /// Id of the step on the sheet.
     pub step: String,
-    /// How long it took, minutes, where somebody looked.
+    /// Real duration, minutes, if known.
     #[serde(default)]
     pub minutes: Option<f64>,
-    /// When it was over, RFC 3339; now where nothing is said.
+    /// When it was finished, RFC 3339; by default now.
     #[serde(default)]
     pub at: Option<String>,
-    /// What there is to say of it.
+    /// Note.
     #[serde(default)]
     pub note: Option<String>,
-    /// A photo of it: the id that keeping it gave.
+    /// Id of an uploaded photo.
     #[serde(default)]
     pub photo: Option<Uuid>,
-    /// Of a test for lead: whether there was some.
+    /// For a lead test: whether lead was found.
     #[serde(default)]
     pub lead: bool,
 }
 
-/// The clock of a step, started or stopped.
+/// Starting or pausing the clock of a step.
 #[derive(Debug, Clone, Deserialize, ToSchema)]
 pub struct ClockSet {
-    /// Which step: its id on the sheet.
+    /// Id of the step on the sheet.
     pub step: String,
-    /// Whether it runs from now on.
+    /// True to start it.
     pub runs: bool,
 }
 
@@ -124,7 +124,7 @@ pub(crate) fn timestamp(text: &str) -> Result<Timestamp, String> {
 }
 
 impl RunSheetEntry {
-    /// The sheet with this in place of what it had: what was done stays.
+    /// Applies the entry to a sheet, keeping what was done.
     pub fn over(&self, before: RunSheet) -> Result<RunSheet, Refusal> {
         let mut checks = Checks::default();
         let hours = match self.hours.parse(&before.hours.zone) {
@@ -212,7 +212,7 @@ impl HoursEntry {
 }
 
 impl StepDone {
-    /// What was said beside which step it is: when, how long, a note.
+    /// Checks time, duration and note.
     pub(super) fn parse(&self, now: Timestamp) -> Result<(Timestamp, Option<f64>, Option<Note>), Refusal> {
         let mut checks = Checks::default();
         let at = checks.optional("/at", self.at.as_deref().map(timestamp)).unwrap_or(now);

@@ -1,4 +1,4 @@
-//! A run sheet taken away: into a calendar, into a table.
+//! Exports of a run sheet: calendar and tables.
 
 use jiff::Timestamp;
 use uuid::Uuid;
@@ -10,7 +10,7 @@ use super::telling::quarter;
 use crate::{Export, Refusal};
 
 impl Planned<'_> {
-    /// One of the files by its name: `calendar`, `shopping`, `record.csv` or `record.json`.
+    /// An export by name: `calendar`, `shopping`, `record.csv` or `record.json`.
     pub fn file(&self, file: &str, piece: Uuid, now: Timestamp) -> Result<Export, Refusal> {
         match file {
             "calendar" => Ok(self.calendar(piece, now)),

@@ -1,4 +1,4 @@
-//! What a plan takes from the shelf, and what is to be bought for it.
+//! Materials of a plan: what it takes from the shelf, and what must be bought.
 
 use warm_blend_board::GroundKind;
 use warm_blend_learn::ShelfPaint;
@@ -24,14 +24,14 @@ const LIGHTER: f64 = 2.0;
 const TINTED: [(u32, u32); 5] = [(6, 1), (4, 1), (3, 1), (2, 1), (1, 1)];
 
 impl<'a> Room<'a> {
-    /// The tin that a product without a pot comes from: of its class the one of which there is most.
+    /// Tin for a product without a pot: the fullest of its class.
     pub(super) fn tin_of(&self, class: Class) -> Option<&'a Kept<ShelfPaint>> {
         let of_class = self.shelf.tins().filter(|tin| tin.value.class == class);
         of_class.max_by(|a, b| stock(&a.value).total_cmp(&stock(&b.value)))
     }
 }
 
-/// Pots and how they look.
+/// Pots with their swatches.
 pub(super) type Swatches = [(Vec<MixPart>, Swatch)];
 
 pub(super) fn swatch_of(pot: &[MixPart], swatches: &Swatches) -> Option<Swatch> {
@@ -43,7 +43,7 @@ pub(super) fn stock(tin: &ShelfPaint) -> f64 {
 }
 
 impl<'a> Planned<'a> {
-    /// How each pot of some looks.
+    /// Swatches of some pots.
     pub(super) fn swatches(&self, needed: &[Needed]) -> Result<Vec<(Vec<MixPart>, Swatch)>, Refusal> {
         let mut all = Vec::new();
         for pot in needed.iter().filter(|pot| !pot.pot.is_empty()) {
@@ -56,7 +56,7 @@ impl<'a> Planned<'a> {
         Ok(all)
     }
 
-    /// ml of each tin in some pots, by the parts of each; of what comes out of a tin alone that tin.
+    /// Amount of each tin in some pots, ml.
     pub(super) fn by_tin(&self, needed: &[Needed]) -> Vec<(&'a Kept<ShelfPaint>, f64, f64)> {
         let mut all: Vec<(&Kept<ShelfPaint>, f64, f64)> = Vec::new();
         let mut add = |tin: &'a Kept<ShelfPaint>, ml: f64, each: f64| match all
@@ -83,7 +83,7 @@ impl<'a> Planned<'a> {
         all
     }
 
-    /// What is to be bought for some pots, what is missing first.
+    /// Shopping for some pots, missing tins first.
     pub(super) fn to_buy(&self, needed: &[Needed]) -> Vec<ToBuy> {
         let units = self.asked.units;
         let row = |(tin, ml, each): (&Kept<ShelfPaint>, f64, f64)| {
@@ -133,7 +133,7 @@ impl<'a> Planned<'a> {
         rows
     }
 
-    /// What is to be bought for what is left.
+    /// Shopping for the rest of the plan.
     pub(super) fn shopping_list(&self) -> Vec<ToBuy> {
         self.to_buy(&amounts(&self.steps, &self.zones))
     }
@@ -164,7 +164,7 @@ impl<'a> Planned<'a> {
         needed.iter().map(one).collect()
     }
 
-    /// How much it is; of a little also in drops.
+    /// An amount as text; small amounts in drops too.
     pub(super) fn amount(&self, ml: f64) -> String {
         if ml >= A_LITTLE {
             return self.asked.units.say_volume(ml);
@@ -178,8 +178,8 @@ impl<'a> Planned<'a> {
         format!("{}{counted}", self.asked.units.say_drop(ml))
     }
 
-    /// Where a first coat in a cheaper paint, tinted near the colour, would save something: the first coat is never the colour, but it is
-    /// close to it and no lighter than can be covered (common practice).
+    /// First coats in a cheaper, tinted paint that would save money: close to the final colour, and not too light to
+    /// cover (common practice).
     pub(super) fn undercoats(&self) -> Vec<UndercoatView> {
         let first = |step: &&Step| {
             let laid = step.work.layers().first();
@@ -230,7 +230,7 @@ impl<'a> Planned<'a> {
         close.max_by(|one, other| one.0.total_cmp(&other.0))
     }
 
-    /// What was taken for granted.
+    /// Assumptions.
     pub(super) fn assumptions(&self, needed: &[Needed]) -> Vec<String> {
         let mut notes = self.notes.clone();
         for pot in needed {
@@ -301,7 +301,7 @@ impl<'a> Planned<'a> {
         notes
     }
 
-    /// What some pots cost, as far as prices are known.
+    /// Cost of some pots, as far as prices are known.
     pub(super) fn materials(&self, needed: &[Needed]) -> f64 {
         let priced = self.by_tin(needed).into_iter();
         priced

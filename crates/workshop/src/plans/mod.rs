@@ -1,4 +1,4 @@
-//! Run sheets: as they are entered, planned, ticked off and taken away.
+//! Run sheets: entry, planning, ticking off and export.
 
 mod bench;
 mod entry;

@@ -1,4 +1,4 @@
-//! A run sheet planned: from the piece in what it is to wear, from what was done, and from the shelf.
+//! Planning a run sheet from the piece and its finishes, the finished steps, and the shelf.
 
 use std::collections::BTreeMap;
 
@@ -16,18 +16,18 @@ use super::entry::{ClockSet, StepDone};
 use crate::pieces::elevation_of;
 use crate::{Refusal, Room, scheme_of};
 
-/// When a plan is asked for, with whose pace, and said in which units.
+/// Time, pace and units for a plan.
 #[derive(Debug, Clone)]
 pub struct WhenAsked {
-    /// Now.
+    /// The current time.
     pub now: Timestamp,
     /// This painter's pace.
     pub paces: Paces,
-    /// What amounts are said in.
+    /// Units for amounts.
     pub units: Units,
 }
 
-/// Something that is done on another piece.
+/// Work on another piece.
 #[derive(Debug, Clone)]
 pub(super) struct Elsewhere {
     pub piece: Uuid,
@@ -37,25 +37,25 @@ pub(super) struct Elsewhere {
     pub by: By,
 }
 
-/// A plan of what is left to do on a piece.
+/// Plan of the remaining work on a piece.
 #[derive(Debug)]
 pub struct Planned<'a> {
     pub(super) room: Room<'a>,
     pub(super) piece: &'a Piece,
     pub(super) sheet: &'a RunSheet,
     pub(super) asked: WhenAsked,
-    /// What other pieces on the bench take of the time first.
+    /// Time taken first by other pieces.
     pub(super) taken: [BusyTimes; 2],
-    /// What is done on other pieces meanwhile.
+    /// Work on other pieces in between.
     pub(super) elsewhere: Vec<Elsewhere>,
     pub(super) zones: Vec<ZoneWork>,
     /// What lies on the piece.
     pub(super) on: OnPiece,
-    /// All that is to be done on each zone, as if nothing had been done.
+    /// All work on each zone, as if nothing had been done.
     pub(super) wanted: Vec<Vec<Work>>,
-    /// All of it, as if nothing had been done.
+    /// All steps, as if nothing had been done.
     pub(super) all: Vec<Step>,
-    /// What is left.
+    /// Remaining steps.
     pub(super) steps: Vec<Step>,
     pub(super) plan: Vec<Scheduled>,
     /// True where no working hours are left for it within a year.
@@ -63,11 +63,11 @@ pub struct Planned<'a> {
     pub(super) notes: Vec<String>,
 }
 
-/// Layers done another way.
+/// A change to layers.
 pub(super) type Way<'a> = &'a dyn Fn(&[Layer]) -> Vec<Layer>;
 
 impl<'a> Room<'a> {
-    /// What is left to do on a piece, and when it is done, around what others take of the time.
+    /// Plans the remaining work on a piece around time that is taken.
     pub(super) fn plan_around(
         &self,
         (piece, sheet): (&'a Piece, &'a RunSheet),
@@ -77,7 +77,7 @@ impl<'a> Room<'a> {
         self.plan_by((piece, sheet), asked, taken, &|layers| layers.to_vec())
     }
 
-    /// The same with the layers of each zone done another way.
+    /// Plans the remaining work with the layers of each zone changed.
     pub(super) fn plan_by(
         &self,
         (piece, sheet): (&'a Piece, &'a RunSheet),
@@ -120,7 +120,7 @@ impl<'a> Room<'a> {
         Ok(planned)
     }
 
-    /// What is to become of each zone that can be painted.
+    /// Work on each zone that can be painted.
     pub(super) fn zones_to_work(
         &self,
         (piece, sheet): (&Piece, &RunSheet),
@@ -199,7 +199,7 @@ impl<'a> Planned<'a> {
         laid.contents(&|paint| self.product(paint))
     }
 
-    /// True of what keeps stains below it back.
+    /// True if it blocks stains from below.
     pub(super) fn blocks(&self, laid: &Laid) -> bool {
         self.contents(laid).blocks_stains()
     }
@@ -217,7 +217,7 @@ impl<'a> Planned<'a> {
         self.sheet.starts.map_or(self.asked.now, |starts| starts.max(self.asked.now))
     }
 
-    /// The plan in some hours, where every step takes `times` as long as at this painter's pace.
+    /// Schedules the plan in these hours, with this factor on the painter's pace.
     pub(super) fn scheduled(&self, hours: &WorkingHours, helper: bool, times: f64) -> Option<Vec<Scheduled>> {
         let tins = |paint: PaintId| self.product(paint);
         let ready = |step: &Step| {
@@ -229,7 +229,7 @@ impl<'a> Planned<'a> {
         schedule(&self.steps, &crew, self.starts(), &ready, pace)
     }
 
-    /// What hands-on work on some steps is off by at most in nine cases of ten, as a factor.
+    /// Factor within which the hands-on time of some steps lies in nine cases of ten.
     pub(super) fn within<'s>(&self, steps: impl Iterator<Item = &'s Step>) -> f64 {
         self.asked.paces.within(steps.map(|step| (&step.work, self.minutes(step))))
     }
@@ -238,16 +238,16 @@ impl<'a> Planned<'a> {
         plan.iter().map(|one| one.ends).max()
     }
 
-    /// When it can be handed over; none where something stops it.
+    /// When the piece is ready; `None` if something prevents it.
     pub(super) fn ready(&self) -> Option<Timestamp> {
         Self::ends(&self.plan).filter(|_| self.stop().is_none())
     }
-    /// The steps that are left in the order they are taken up, each with when.
+    /// Remaining steps in the order in which they start, with their times.
     pub(super) fn in_order(&self) -> impl Iterator<Item = (&Step, &Scheduled)> {
         self.plan.iter().map(|one| (&self.steps[one.step], one))
     }
 
-    /// Why nothing is planned, where nothing is.
+    /// Why nothing can be planned, if so.
     pub(super) fn stop(&self) -> Option<String> {
         if self.sheet.lead {
             return Some(
@@ -272,7 +272,7 @@ impl<'a> Planned<'a> {
         })
     }
 
-    /// The sheet once a step is done. One that waits for another cannot be.
+    /// The sheet after a step was finished. Refused if the step waits for another.
     pub fn ticked(&self, said: &StepDone) -> Result<RunSheet, Refusal> {
         let (at, minutes_taken, note) = said.parse(self.asked.now)?;
         let step = self.steps.iter().find(|step| step.id.to_string() == said.step).ok_or_else(|| {
@@ -298,7 +298,7 @@ impl<'a> Planned<'a> {
         Ok(sheet)
     }
 
-    /// The sheet once the clock of a step was started or stopped.
+    /// The sheet after a clock was started or paused.
     pub fn clocked(&self, set: &ClockSet) -> Result<RunSheet, Refusal> {
         let step = self.steps.iter().find(|step| step.id.to_string() == set.step && step.after.is_empty());
         let step =

@@ -1,4 +1,4 @@
-//! The record for the client: what is on the piece, layer by layer and pot by pot, and how it is touched up.
+//! The record for the client: layers and pots on the piece, care and touching up.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -12,49 +12,49 @@ use crate::{Export, Refusal, scheme_of};
 /// A mend the size of a palm, m²†.
 const PALM: f64 = 0.01;
 
-/// What is on a piece.
+/// Record of a piece.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PieceRecord {
-    /// What it is called.
+    /// Name of the piece.
     pub piece: String,
-    /// For whom.
+    /// Client.
     pub client: Option<String>,
-    /// The scheme that counts.
+    /// The chosen scheme.
     pub scheme: String,
-    /// False where some of it is still to be done: it is shown as far as it is.
+    /// False if work remains: the record shows what was done so far.
     pub finished: bool,
-    /// Part by part.
+    /// Parts.
     pub zones: Vec<ZoneRecord>,
-    /// How it is looked after.
+    /// Care instructions.
     pub care: Vec<&'static str>,
 }
 
-/// What is on a part of it.
+/// Record of a zone.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ZoneRecord {
     /// `Drawer fronts` …
     pub zone: &'static str,
-    /// From the ground up.
+    /// Layers, lowest first.
     pub layers: Vec<LayerRecord>,
 }
 
-/// A layer that lies there.
+/// A layer of the record.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct LayerRecord {
-    /// How it was put on.
+    /// How it was applied.
     pub how: String,
-    /// What was in the pot.
+    /// Contents of the pot.
     pub pot: Option<String>,
-    /// When, RFC 3339.
+    /// Time, RFC 3339.
     pub at: String,
-    /// What the painter noted.
+    /// The painter's note.
     pub note: Option<String>,
-    /// How much of the pot mends a spot the size of a palm: `1.4 ml`; none of what takes away.
+    /// Amount that mends a spot the size of a palm: `1.4 ml`; absent if it takes paint away.
     pub mends: Option<String>,
 }
 
 impl Planned<'_> {
-    /// What is on the piece by what was ticked off, whatever its scheme wants now.
+    /// Record of a piece from its finished steps, whatever its scheme is now.
     pub fn record(&self) -> Result<PieceRecord, Refusal> {
         let tins = |paint| self.product(paint);
         let mends = |laid: &Laid| {
@@ -89,7 +89,7 @@ impl Planned<'_> {
         })
     }
 
-    /// The same as a table.
+    /// The record as a table.
     pub(super) fn record_table(&self) -> Result<Export, Refusal> {
         let head = ["part", "layer", "how", "pot", "at", "note", "mends_a_palm"];
         let record = self.record()?;
@@ -111,7 +111,7 @@ impl Planned<'_> {
         Ok(Export { kind: "text/csv; charset=utf-8", name: "record.csv", bytes })
     }
 
-    /// The same for other programs.
+    /// The record as JSON.
     pub(super) fn record_json(&self) -> Result<Export, Refusal> {
         let bytes = serde_json::to_vec_pretty(&self.record()?).map_err(|_| Refusal::Broken)?;
         Ok(Export { kind: "application/json", name: "record.json", bytes })

@@ -1,4 +1,4 @@
-//! What a plan says: of its steps, of what was done, of the whole.
+//! A plan in words: its steps, what was done, and the summary.
 
 use jiff::Timestamp;
 use warm_blend_board::{Family, TakeCare, cautions_of};
@@ -19,22 +19,22 @@ use super::words::{layer_words, work_words};
 use crate::{Refusal, scheme_of};
 
 impl Planned<'_> {
-    /// What a step is called.
+    /// Name of a step.
     pub(super) fn name(&self, work: &Work) -> String {
         work_words(work, &|paint| self.product(paint))
     }
 
-    /// What one coat of a layer is called.
+    /// Name of a coat of a layer.
     pub(super) fn layer_name(&self, laid: &Laid) -> String {
         layer_words(laid, &|paint| self.product(paint))
     }
 
-    /// What is in the pot of a layer, in words.
+    /// Contents of a layer's pot in words.
     pub(super) fn pot(&self, laid: &Laid) -> Option<String> {
         (!laid.pot.is_empty()).then(|| self.room.shelf.pot_words(&laid.pot))
     }
 
-    /// The pots of a step, each once.
+    /// Pots of a step, each one once.
     pub(super) fn pots_of(&self, work: &Work) -> impl Iterator<Item = String> {
         let mut pots: Vec<String> = Vec::new();
         for pot in work.layers().iter().filter_map(|laid| self.pot(laid)) {
@@ -100,7 +100,7 @@ impl Planned<'_> {
         }
     }
 
-    /// The same as they are shown: in full the first time.
+    /// Cautions of a step, in full the first time.
     pub(super) fn care_views(&self, step: &Step, said: &mut Vec<TakeCare>) -> Vec<CareView> {
         let tell = |care: TakeCare| {
             if said.contains(&care) {
@@ -220,7 +220,7 @@ impl Planned<'_> {
         Some(ReadyBetween { first: ends(1.0 / within)?, last: ends(within)? })
     }
 
-    /// The sheet as it is shown.
+    /// The sheet for display.
     pub fn view(&self, revision: i64) -> Result<RunSheetView, Refusal> {
         let stop = self.stop();
         let (whole, left) = (amounts(&self.all, &self.zones), amounts(&self.steps, &self.zones));
@@ -331,7 +331,7 @@ pub(super) const fn by_words(by: By) -> &'static str {
     }
 }
 
-/// A time to the nearest quarter of an hour: nobody keeps to the minute.
+/// Rounds a time to a quarter of an hour.
 pub(super) fn quarter(at: Timestamp) -> Timestamp {
     const QUARTER: i64 = 15 * 60;
     let nearest = (at.as_second() + QUARTER / 2).div_euclid(QUARTER) * QUARTER;

@@ -1,4 +1,4 @@
-//! A run sheet as it is shown.
+//! A run sheet for display.
 
 use serde::Serialize;
 use utoipa::ToSchema;
@@ -10,123 +10,123 @@ use crate::{FindingView, RunSheetEntry, Swatch};
 /// The run sheet of a piece, planned from now on.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct RunSheetView {
-    /// To be named when it is changed; 0 where nothing was kept yet.
+    /// Revision, to be sent with a change; 0 if nothing was saved yet.
     pub revision: i64,
     /// How the workshop works.
     pub entry: RunSheetEntry,
-    /// The scheme that counts.
+    /// The chosen scheme.
     pub scheme: String,
-    /// Why nothing is to be done: lead was found, it is too cold to paint, nothing is on the piece's list.
+    /// Why nothing can be done: lead was found, it is too cold to paint, the piece has no finish.
     pub stop: Option<String>,
-    /// What is still to be done, in the order it is taken up.
+    /// Remaining steps, in the order in which they start.
     pub steps: Vec<StepView>,
-    /// What was done, the last first.
+    /// Finished steps, latest first.
     pub done: Vec<DoneView>,
-    /// What is done on other pieces until this one is finished: those due earlier come first, the others fit into its waits.
+    /// Work on other pieces until this one is finished: those due earlier, and those that fit into its waits.
     pub elsewhere: Vec<ElsewhereView>,
-    /// Working hours in which the painter's hands are free until then.
+    /// Working hours until then in which the painter is free.
     pub idle: Vec<IdleView>,
-    /// What has to be done first, or again, if it stays for a week as it is; the rest may wait.
+    /// What must be done first, or again, if work stops for a week.
     pub if_it_stays: Vec<&'static str>,
-    /// When it can be handed over, RFC 3339.
+    /// When it is ready, RFC 3339.
     pub ends: Option<String>,
-    /// Hands-on work still to do, minutes.
+    /// Remaining hands-on work, minutes.
     pub minutes: f64,
-    /// The same as far as it is known: `14 to 19 h`; none where nothing is left.
+    /// Remaining hands-on work as a range: `14 to 19 h`; absent if nothing remains.
     pub work_left: Option<String>,
-    /// Between when and when it can be handed over in nine cases of ten, RFC 3339.
+    /// Period in which it is ready in nine cases of ten.
     pub ready_between: Option<ReadyBetween>,
-    /// What is too wet for the next layer.
+    /// Zones too wet for the next layer.
     pub drying: Vec<DryingView>,
-    /// Of all of it, done or not, the share that is done, 0 to 1, by hands-on work.
+    /// Share of all hands-on work that is done, 0 to 1.
     pub share_done: f64,
-    /// The day it is due.
+    /// Due date.
     pub due: Option<String>,
-    /// Whether that can be kept, in words.
+    /// Whether the date can be met, in words.
     pub verdict: Option<String>,
-    /// What else would do, and when it would be over then, the earliest first.
+    /// Ways to be ready sooner, earliest first.
     pub other_ways: Vec<OtherWay>,
-    /// What was taken for granted, or is worth knowing.
+    /// Assumptions and remarks.
     pub notes: Vec<String>,
-    /// What is to be mixed for what is left.
+    /// Pots to mix for the remaining work.
     pub pots: Vec<PotNeeded>,
-    /// What is to be bought for it.
+    /// What must be bought for it.
     pub shopping: Vec<ToBuy>,
     /// Where a cheaper first coat would save money.
     pub undercoats: Vec<UndercoatView>,
-    /// What the whole comes to.
+    /// Costs of the whole piece.
     pub cost: CostView,
-    /// What the client is reported how to look after it.
+    /// Care instructions for the client.
     pub care_card: Vec<&'static str>,
-    /// What each scheme of the piece would come to from here on, the one that counts too.
+    /// Remaining time and cost of each scheme, including the chosen one.
     pub schemes: Vec<SchemeCost>,
-    /// Where the trade disagrees: what another way would take from here on.
+    /// Where the trade disagrees: time and effort of other ways from here on.
     pub schools: Vec<SchoolCost>,
-    /// What it is done with.
+    /// Tools.
     pub tools: Vec<ToolView>,
     /// This painter's pace, where it was learned.
     pub paces: Vec<PaceView>,
 }
 
-/// A step still to do.
+/// A remaining step.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct StepView {
-    /// Which.
+    /// Id.
     pub id: String,
-    /// `Coat, brushed: 1 of 2` …
+    /// Name: `First coat, brushed` …
     pub name: String,
-    /// What is in the pot: `5 slate blue : 1 barley`.
+    /// Contents of the pot: `5 slate blue : 1 barley`.
     pub pot: Option<String>,
-    /// The same, to mix it.
+    /// Contents of the pot as parts.
     pub parts: Vec<MixPart>,
-    /// How it looks.
+    /// Its look.
     pub swatch: Option<Swatch>,
-    /// How much of it: `260 ml`, `a little`.
+    /// Amount: `260 ml`, `a little`.
     pub amount: Option<String>,
-    /// Where: names of zones.
+    /// Names of its zones.
     pub zones: Vec<&'static str>,
-    /// Why, where that is not plain.
+    /// Reason, if it is not obvious.
     pub why: Option<&'static str>,
     /// Hands-on minutes, at this painter's pace.
     pub minutes: f64,
-    /// True where nobody works: it is left alone.
+    /// True if nobody works and the piece is left alone.
     pub rests: bool,
-    /// When it begins, RFC 3339.
+    /// Start, RFC 3339.
     pub begins: String,
-    /// When the hand is done with it.
+    /// End of the work.
     pub ends: String,
-    /// When the next can go on; none after the last.
+    /// When the next layer can follow; absent for the last.
     pub dry: Option<String>,
-    /// True where it is deferred to another day before it is done.
+    /// True if it continues on another day.
     pub split: bool,
-    /// Where it pauses then: `pause after the drawer fronts`.
+    /// Where it pauses: `pause after the drawer fronts`.
     pub pauses: Vec<String>,
-    /// Who does it: `you`, `helper` or `both`.
+    /// Who works: `you`, `helper` or `both`.
     pub by: &'static str,
-    /// True where a delay of it delays the whole.
+    /// True if delaying it delays the whole.
     pub critical: bool,
-    /// True where it can be ticked now: nothing else comes before it.
+    /// True if it can be ticked off now.
     pub ready: bool,
-    /// Its clock, where it was started.
+    /// Its clock, if it was started.
     pub clock: Option<ClockView>,
-    /// True of the test for lead, whose answer is asked for.
+    /// True for a lead test, whose result is asked for.
     pub asks_lead: bool,
     /// How it is worked wet.
     pub wet_edge: Option<WetEdgeView>,
-    /// What people must take care of.
+    /// Cautions.
     pub care: Vec<CareView>,
 }
 
-/// The first and the last day on which it can be handed over, as far as they are known.
+/// Period in which the piece will be ready, as far as that is known.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct ReadyBetween {
-    /// If everything goes quickly, RFC 3339.
+    /// Earliest, RFC 3339.
     pub first: String,
-    /// If it goes slowly.
+    /// Latest, RFC 3339.
     pub last: String,
 }
 
-/// Prices as far as they are known.
+/// Range of prices, as far as they are known.
 #[derive(Debug, Clone, Copy, Serialize, ToSchema)]
 pub struct PriceBetween {
     /// If the work goes quickly.
@@ -135,7 +135,7 @@ pub struct PriceBetween {
     pub most: f64,
 }
 
-/// Zones that are still drying.
+/// Zones that are drying.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct DryingView {
     /// Names of zones.
@@ -149,90 +149,90 @@ pub struct DryingView {
 pub struct WetEdgeView {
     /// `Open about 10 min …`
     pub words: String,
-    /// True where two are needed.
+    /// True if it takes two people.
     pub two: bool,
 }
 
-/// Something to take care of.
+/// A caution.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct CareView {
-    /// What: in full at the first step where it applies, in a few words at the others.
+    /// Text: in full at the first step where it applies, short at the others.
     pub words: &'static str,
-    /// Where it is published, or `common practice`; none of what was said in full before.
+    /// Published source, or `common practice`; absent for the short form.
     pub source: Option<&'static str>,
 }
 
-/// A step that was done.
+/// A finished step.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct DoneView {
-    /// Its place in what was done, the first 0: to take it back.
+    /// Index among the finished steps, for undoing it.
     pub at_place: usize,
-    /// What.
+    /// Name.
     pub name: String,
-    /// What was in the pot.
+    /// Contents of the pot.
     pub pot: Option<String>,
-    /// Where.
+    /// Names of its zones.
     pub zones: Vec<&'static str>,
-    /// When it was over, RFC 3339.
+    /// When it was finished, RFC 3339.
     pub at: String,
-    /// How long it took, minutes.
+    /// Real duration, minutes.
     pub minutes: Option<f64>,
-    /// How long the usual hand takes.
+    /// Usual duration, minutes.
     pub usual: f64,
-    /// What was said of it.
+    /// Note.
     pub note: Option<String>,
-    /// A photo of it, by its id.
+    /// Id of a photo.
     pub photo: Option<Uuid>,
 }
 
-/// Another way to be done.
+/// Another way of working.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct OtherWay {
     /// `With a helper` …
     pub words: &'static str,
-    /// When it would be over, RFC 3339.
+    /// When it would be ready, RFC 3339.
     pub ends: String,
 }
 
 /// A pot that is needed.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PotNeeded {
-    /// What is in it.
+    /// Contents in words.
     pub words: String,
-    /// The same, to mix it; empty of what comes out of a tin.
+    /// Contents as parts; empty if it comes straight from a tin.
     pub parts: Vec<MixPart>,
-    /// How it looks.
+    /// Its look.
     pub swatch: Option<Swatch>,
-    /// ml, as mixed.
+    /// Amount as mixed, ml.
     pub ml: f64,
-    /// The same, said.
+    /// Amount as text.
     pub amount: String,
-    /// Of each part: `slate blue 260 ml, 320 g`.
+    /// Amount of each part: `slate blue 260 ml, 320 g`.
     pub amounts: Vec<String>,
 }
 
-/// Something to be bought.
+/// A tin to buy, or to use from stock.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ToBuy {
-    /// The tin.
+    /// Name.
     pub name: String,
-    /// ml needed in all.
+    /// Amount needed, ml.
     pub needed: f64,
-    /// ml there are.
+    /// Amount in stock, ml.
     pub stock: f64,
-    /// How many packs to buy; 0 where there is enough; none where no pack is known.
+    /// Number of packs to buy; 0 if there is enough, absent if no pack size is known.
     pub packs: Option<usize>,
-    /// What a pack holds, ml.
+    /// Contents of a pack, ml.
     pub pack: Option<f64>,
-    /// What they cost.
+    /// Cost of the packs.
     pub cost: Option<f64>,
-    /// ml left over then.
+    /// Amount left over, ml.
     pub left: f64,
-    /// m² that the rest would still cover in one coat.
+    /// Area that the rest would cover in one coat, m².
     pub covers: f64,
-    /// `buy 2 × 500 ml`, `enough`.
+    /// Purchase as text: `buy 2 × 500 ml`, `enough`.
     pub buys: String,
-    /// `380 ml of 120 ml in stock; 740 ml left, a coat of 5.2 m²`
+    /// Details: `380 ml of 120 ml in stock; 740 ml left, a coat of 5.2 m²`
     pub words: String,
 }
 
@@ -241,124 +241,124 @@ pub struct ToBuy {
 pub struct UndercoatView {
     /// `First coat in oat white, close to slate blue` …
     pub words: String,
-    /// What it saves, in the workshop's money.
+    /// Savings, in the workshop's currency.
     pub saves: f64,
 }
 
-/// What it comes to, in the workshop's money.
+/// Costs of the whole piece, in the workshop's currency.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct CostView {
-    /// Paints and products that are used up on the whole piece.
+    /// Paints and products.
     pub materials: f64,
-    /// Hours of work on the whole piece.
+    /// Hours of work.
     pub hours: f64,
-    /// The same as far as they are known: `42 to 58 h`.
+    /// Hours as a range: `42 to 58 h`.
     pub hours_words: String,
-    /// Between which prices it lies in nine cases of ten.
+    /// Range in which the price lies in nine cases of ten.
     pub price_between: PriceBetween,
-    /// What they cost.
+    /// Cost of the work.
     pub work: f64,
-    /// Rent and the like.
+    /// Overhead.
     pub overhead: f64,
-    /// What is to be asked.
+    /// Price.
     pub price: f64,
-    /// The same for one `area_unit` of what is painted.
+    /// Price for one `area_unit` of painted area.
     pub price_per_area: Option<f64>,
     /// `m²` or `ft²`.
     pub area_unit: &'static str,
-    /// What the brief allows.
+    /// Budget, from the brief.
     pub budget: Option<f64>,
     /// How soon such a palette finds a buyer.
     pub buyers: Option<FindingView>,
 }
 
-/// A scheme, from what is on the piece now.
+/// A scheme, continued from the current state of the piece.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SchemeCost {
-    /// What the painter calls it.
+    /// Name.
     pub name: String,
-    /// True of the one that counts.
+    /// True for the chosen scheme.
     pub chosen: bool,
-    /// When it would be ready, RFC 3339; none where nothing can be planned.
+    /// When it would be ready, RFC 3339; absent if it cannot be planned.
     pub ends: Option<String>,
-    /// Hands-on work still to do then, minutes.
+    /// Remaining hands-on work, minutes.
     pub minutes: f64,
-    /// What the paint still to be put on costs.
+    /// Cost of the remaining paint.
     pub materials: f64,
 }
 
 /// A tool.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ToolView {
-    /// What.
+    /// Name.
     pub name: &'static str,
-    /// Number of them.
+    /// Number.
     pub count: Option<usize>,
-    /// Why.
+    /// Reason.
     pub why: &'static str,
 }
 
 /// This painter's pace in a technique.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PaceView {
-    /// Which.
+    /// Technique.
     pub technique: &'static str,
-    /// Times as long as the usual hand.
+    /// Factor on the usual time.
     pub factor: f64,
-    /// What that is off by at most in nine cases of ten, as a factor.
+    /// Factor within which the true pace lies in nine cases of ten.
     pub within: f64,
-    /// From how many steps.
+    /// Number of steps it was learned from.
     pub steps: usize,
 }
 
 /// The clock of a step.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ClockView {
-    /// Minutes it shows now, or showed when it was stopped.
+    /// Minutes shown.
     pub minutes: f64,
-    /// Whether it runs.
+    /// True while it runs.
     pub runs: bool,
 }
 
-/// Something that is done on another piece.
+/// Work on another piece.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ElsewhereView {
-    /// Which piece.
+    /// The piece.
     pub piece: Uuid,
-    /// What it is called.
+    /// Its name.
     pub name: String,
-    /// What is done on it.
+    /// Name of the step.
     pub step: String,
-    /// When, RFC 3339.
+    /// Start, RFC 3339.
     pub begins: String,
-    /// Until when.
+    /// End, RFC 3339.
     pub ends: String,
-    /// Who does it: `you`, `helper` or `both`.
+    /// Who works: `you`, `helper` or `both`.
     pub by: &'static str,
 }
 
-/// Working hours with nothing to do.
+/// Free working hours.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct IdleView {
-    /// From when, RFC 3339.
+    /// Start, RFC 3339.
     pub begins: String,
-    /// Until when.
+    /// End, RFC 3339.
     pub ends: String,
 }
 
-/// What another school would take.
+/// Time and effort of another school's way.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SchoolCost {
-    /// The question that painters answer differently.
+    /// The question.
     pub question: &'static str,
     /// The answer: `A clear coat in place of the wax` …
     pub words: &'static str,
-    /// What speaks for it, and against.
+    /// For and against.
     pub why: &'static str,
     /// When it would be ready, RFC 3339.
     pub ends: String,
-    /// How many days later that is than as it is planned; less than 0 sooner.
+    /// Days later than planned; negative if sooner.
     pub days: i32,
-    /// How much more hands-on work it is, minutes; less than 0 less.
+    /// Additional hands-on work, minutes; negative if less.
     pub minutes: f64,
 }

@@ -1,4 +1,4 @@
-//! What else would do: other hours, other ways of working, other schemes.
+//! Alternatives: other hours, other ways of working, other schemes.
 
 use std::cell::RefCell;
 
@@ -31,7 +31,7 @@ impl Planned<'_> {
         })
     }
 
-    /// What would make it earlier.
+    /// Ways to be ready sooner.
     pub(super) fn other_ways(&self, ends: Timestamp) -> Vec<OtherWay> {
         let hours = &self.sheet.hours;
         let with = |change: &dyn Fn(&mut [Option<DayHours>; 7])| {
@@ -73,7 +73,7 @@ impl Planned<'_> {
         found.into_iter().map(|(_, way)| way).collect()
     }
 
-    /// What cannot be left as it is for a week.
+    /// What cannot wait if work stops for a week.
     pub(super) fn if_it_stays(&self) -> Vec<&'static str> {
         let mut all = Vec::new();
         for zone in &self.zones {
@@ -85,7 +85,7 @@ impl Planned<'_> {
         all
     }
 
-    /// What each scheme would come to from here on: a change of mind before it is made.
+    /// Remaining time and cost of each scheme.
     pub(super) fn schemes(&self) -> Result<Vec<SchemeCost>, Refusal> {
         let of = |(at, scheme): (usize, &Scheme)| {
             let name = scheme.name.as_str().to_owned();
@@ -110,7 +110,8 @@ impl Planned<'_> {
         }
     }
 
-    /// What other schools would take from here on: the same answers as on the board, on every zone that they apply to.
+    /// Time and effort of other schools' ways from here on, with the same answers as on the board, on every zone that
+    /// they apply to.
     pub(super) fn schools(&self, ends: Timestamp) -> Result<Vec<SchoolCost>, Refusal> {
         let clock = self.sheet.hours.clock();
         let day = |at: Timestamp| at.to_zoned_datetime(clock.clone()).date();

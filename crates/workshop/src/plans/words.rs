@@ -1,9 +1,9 @@
-//! What steps are called.
+//! Names of steps.
 
 use warm_blend_paint::Class;
 use warm_blend_plan::{Laid, Tins, Work};
 
-/// What one coat of a layer is called.
+/// Name of a coat of a layer.
 pub(crate) fn layer_words(laid: &Laid, tins: Tins) -> String {
     let primes =
         laid.contents(tins).is_mostly(|product| matches!(product.class, Class::Primer | Class::Shellac));
@@ -14,7 +14,7 @@ pub(crate) fn layer_words(laid: &Laid, tins: Tins) -> String {
     }
 }
 
-/// What a step is called.
+/// Name of a step.
 pub(crate) fn work_words(work: &Work, tins: Tins) -> String {
     match work {
         Work::HardwareOff => "Remove hardware".to_owned(),

@@ -1,4 +1,4 @@
-//! The engine alone: a strip of layers from paints given in the request, by a hand known from boards given in it too.
+//! The engine alone: a strip of layers, with paints and readings of boards given in the request.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -19,21 +19,21 @@ const MOST_BOARDS: usize = 16;
 /// A strip to predict.
 #[derive(Deserialize, ToSchema)]
 pub struct PredictBoardRequest {
-    /// One to 64 paints and mediums, which pots speak of by their place in this list.
+    /// One to 64 paints and mediums, to which pots refer by index.
     pub paints: Vec<BoardTin>,
-    /// The white that tints were made with, where it is none of the paints; needed only where a paint has a `tint`.
+    /// The white of the tints, if it is none of the paints; needed only if a paint has a `tint`.
     pub white: Option<PredictTin>,
-    /// What it is laid on.
+    /// The ground.
     pub ground: Ground,
-    /// From the ground up, at most 60.
+    /// Layers from the ground up, at most 60.
     pub layers: Vec<PredictLayer>,
-    /// Boards that the same hand painted, and what was read of them; at most 16.
+    /// Painted boards of the same hand with their readings, at most 16.
     #[serde(default)]
     pub boards: Vec<BoardRead>,
-    /// The light to see it in; daylight if left out.
+    /// Light; by default daylight.
     #[schema(example = "shop-tube")]
     pub light: Option<Light>,
-    /// `dry` (as when left out), `wet` or `sealed`.
+    /// `dry` (default), `wet` or `sealed`.
     pub state: Option<FilmState>,
 }
 
@@ -43,93 +43,94 @@ pub struct BoardTin {
     /// The tin.
     #[serde(flatten)]
     pub tin: PredictTin,
-    /// True of the white that tints were made with.
+    /// True for the white of the tints.
     #[serde(default)]
     pub house_white: bool,
 }
 
-/// A layer, as in a kept board, but that tins and layers are spoken of by their place in the request.
+/// A layer as on a saved board, except that tins and layers are referred to by index.
 #[derive(Deserialize, ToSchema)]
 pub struct PredictLayer {
-    /// How it is put on: see `/api/boards/choices`.
+    /// How it is applied: see `/api/boards/choices`.
     #[schema(example = "glaze-wiped", value_type = String)]
     pub technique: Technique,
-    /// What is in the pot: tins by their place in `paints`; empty for clear wax, a clear coat and what takes away.
+    /// Contents of the pot, with indices into `paints`; empty for clear wax, a clear coat and techniques that take paint
+    /// away.
     #[serde(default)]
     pub pot: Vec<PotPart>,
-    /// How much was on the brush against the usual, ¼ to 4; 1 if left out.
+    /// Load of the brush relative to the usual, ¼ to 4; by default 1.
     pub load: Option<Load>,
-    /// How firmly it was wiped: 0 to 1; ½ if left out.
+    /// Pressure when wiping, 0 to 1; by default ½.
     pub wipe: Option<Share>,
-    /// How often, 1 to 9; once if left out.
+    /// Number of passes, 1 to 9; by default 1.
     pub passes: Option<Passes>,
-    /// How rough it is left, µm from tip to hollow, 0 to 1000; as the technique usually does if left out.
+    /// Texture depth, µm from tip to hollow, 0 to 1000; by default the usual of the technique.
     pub texture_um: Option<TextureDepth>,
-    /// Which paper it is smoothed with: 220, 320, 400 or 600; 320 if left out.
+    /// Grit of the paper: 220, 320, 400 or 600; by default 320.
     pub grit: Option<Grit>,
-    /// Where it was put at all; everywhere if left out.
+    /// Kinds of place where it is applied; by default everywhere.
     pub on: Option<ByPlace<bool>>,
-    /// Film and coverage, in place of the technique's.
+    /// Film and coverage, instead of the technique's.
     pub print: Option<Deposit>,
-    /// How it falls on an earlier layer, where not at random.
+    /// How it falls relative to an earlier layer, if not at random.
     pub meets: Option<MeetsBelow>,
-    /// Of what takes away: the place in `layers` of the layer that stays on top; the ground if left out.
+    /// For a technique that takes paint away: index in `layers` of the layer that stays on top; by default the ground.
     pub down_to: Option<usize>,
 }
 
 /// A tin in a pot.
 #[derive(Deserialize, ToSchema)]
 pub struct PotPart {
-    /// Its place in `paints`, from 0.
+    /// Index in `paints`.
     pub paint: usize,
     /// Whole parts by wet volume, 1 to 999.
     pub parts: WholeParts,
 }
 
-/// How a layer falls on an earlier one.
+/// How a layer falls relative to an earlier one.
 #[derive(Deserialize, ToSchema)]
 pub struct MeetsBelow {
-    /// The earlier one's place in `layers`, from 0.
+    /// Index of the earlier layer in `layers`.
     pub layer: usize,
     /// `avoids` or `seeks`.
     #[schema(value_type = String)]
     pub how: Meets,
 }
 
-/// A board that was painted and read.
+/// A painted board with its reading.
 #[derive(Deserialize, ToSchema)]
 pub struct BoardRead {
-    /// What it was laid on; the ground of the request if left out.
+    /// Its ground; by default that of the request.
     pub ground: Option<Ground>,
-    /// Its layers; those of the request if left out.
+    /// Its layers; by default those of the request.
     pub layers: Option<Vec<PredictLayer>>,
-    /// One to nine.
+    /// One to nine spots.
     pub spots: Vec<BoardSpotEntry>,
-    /// `dry` (as when left out), `wet` or `sealed`.
+    /// `dry` (default), `wet` or `sealed`.
     pub state: Option<FilmState>,
-    /// What it was read with: `reader` (as when left out), `photo`, `chip` or `guess`.
+    /// Origin: `reader` (default), `photo`, `chip` or `guess`.
     pub source: Option<Source>,
 }
 
-/// What the strip is predicted to look like.
+/// Prediction of the strip.
 #[derive(Serialize, ToSchema)]
 pub struct BoardPredicted {
-    /// The light it is seen in.
+    /// Light.
     pub light: Light,
-    /// The state of the whole.
+    /// State of the film.
     pub state: FilmState,
     /// Field, recess and edge.
     pub places: Vec<PlacePredicted>,
-    /// What the boards say of the hand.
+    /// The hand as learned from the boards.
     pub hands: Vec<HandKnown>,
-    /// Readings of paints or boards that contradict the others and were left out, as pointers into the request.
+    /// Contradictory readings of paints or boards that were left out, as pointers into the request.
     pub questioned: Vec<String>,
 }
 
 const STRIP: Letter = Letter::ALL[0];
 
 impl PredictBoardRequest {
-    /// What it is predicted to look like.
+    /// Predicts the strip.
     pub fn answer(&self) -> Result<BoardPredicted, Refusal> {
         let mut checks = Checks::default();
         let (light, state) = (self.light.unwrap_or_default(), self.state.unwrap_or_default());

@@ -1,4 +1,4 @@
-//! A mix of paints that are given in a request, known by whatever was read of them.
+//! The engine alone: a mix of paints given in the request with their readings.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -13,18 +13,18 @@ use crate::{AgainstTarget, Checks, GivenTins, PredictTin, Refusal};
 pub struct PredictRequest {
     /// One to 64 paints and mediums.
     pub paints: Vec<PredictPaint>,
-    /// The white that tints were made with, where it is none of the paints; needed only where a paint has a `tint`.
+    /// The white of the tints, if it is none of the paints; needed only if a paint has a `tint`.
     pub white: Option<PredictTin>,
-    /// The light to see it in; daylight if left out.
+    /// Light; by default daylight.
     #[schema(example = "shop-tube")]
     pub light: Option<Light>,
-    /// `dry` (as when left out), `wet` or `sealed`.
+    /// `dry` (default), `wet` or `sealed`.
     pub state: Option<FilmState>,
-    /// A colour to judge the mix against.
+    /// Target colour.
     pub target: Option<Colour>,
 }
 
-/// One paint of the mix.
+/// A paint of the mix.
 #[derive(Deserialize, ToSchema)]
 pub struct PredictPaint {
     /// The tin.
@@ -33,15 +33,15 @@ pub struct PredictPaint {
     /// Parts by wet volume, 0.001 to 100 000.
     #[schema(example = 3.0)]
     pub parts: f64,
-    /// True of the white that tints were made with.
+    /// True for the white of the tints.
     #[serde(default)]
     pub house_white: bool,
 }
 
-/// What the mix is predicted to look like, thick, in the state that was asked for.
+/// Prediction of a thick sample of the mix in the requested state.
 #[derive(Serialize, ToSchema)]
 pub struct Predicted {
-    /// The light it is seen in.
+    /// Light.
     pub light: Light,
     /// The state of the film.
     pub state: FilmState,
@@ -51,24 +51,24 @@ pub struct Predicted {
     pub reflectance: Vec<f64>,
     /// L*, a*, b* relative to the white of the light (2°).
     pub lab: [f64; 3],
-    /// What a screen shows for it, adapted to the light.
+    /// Its colour on the screen, adapted to the light.
     pub hex: String,
-    /// False where the screen cannot show it.
+    /// False if the screen cannot show it.
     pub in_gamut: bool,
-    /// 90 % band, ΔE00: the true colour is nearer in nine cases of ten.
+    /// 90 % band, ΔE00: in nine cases of ten the true colour is within it.
     pub within: f64,
-    /// That in words.
+    /// Certainty in words.
     pub certainty: &'static str,
     /// Brushed coats until black and white no longer show; null for a glaze.
     pub hides_in: Option<f64>,
-    /// Against the target, if one was given.
+    /// Comparison with the target, if there is one.
     pub judgement: Option<AgainstTarget>,
-    /// Readings that contradict the others and were left out, as pointers into the request.
+    /// Contradictory readings that were left out, as pointers into the request.
     pub questioned: Vec<String>,
 }
 
 impl PredictRequest {
-    /// What it is predicted to look like.
+    /// Predicts the mix.
     pub fn answer(&self) -> Result<Predicted, Refusal> {
         let mut checks = Checks::default();
         let look = Look { light: self.light.unwrap_or_default(), state: self.state.unwrap_or_default() };

@@ -1,4 +1,4 @@
-//! The engine alone: paints, mixes and strips that are given in a request and not kept.
+//! The engine alone: paints, mixes and strips given in a request; nothing is saved.
 
 mod board;
 mod mix;

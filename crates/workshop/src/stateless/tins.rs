@@ -1,4 +1,4 @@
-//! Paints that are given in a request, with what was read of them.
+//! Paints given in a request, with their readings.
 
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -12,47 +12,47 @@ const MOST_PAINTS: usize = 64;
 
 const MOST_READINGS: usize = 32;
 
-/// What is known of a tin.
+/// Facts about a tin.
 #[derive(Deserialize, ToSchema)]
 pub struct PredictTin {
     /// Its class, such as `chalk` or `glazing-liquid`: see `/api/classes`.
     #[schema(example = "chalk")]
     pub class: Class,
-    /// Its dry, thick, unsealed colour; a medium needs none.
+    /// Colour of a thick, dry, unsealed film; a medium needs none.
     pub colour: Option<Colour>,
-    /// What that colour was taken from: `chip` (as when left out), `reader`, `photo` or `guess`.
+    /// Origin of that colour: `chip` (default), `reader`, `photo` or `guess`.
     pub source: Option<Source>,
-    /// Coats it needs to hide black and white; by class if left out.
+    /// Coats it needs to hide black and white; by default as usual for its class.
     pub coats_to_hide: Option<f64>,
-    /// What was read of it, at most 32.
+    /// Its readings, at most 32.
     #[serde(default)]
     pub readings: Vec<PredictReading>,
 }
 
-/// One reading of a paint. With `tint` it is of the paint with white; with `over_black` and `over_white` of a drawdown; else
-/// `of` the paint alone, thick.
+/// A reading of a paint: with `tint`, of the paint mixed with white; with `over_black` and `over_white`, of a drawdown;
+/// otherwise `of` the paint alone in a thick sample.
 #[derive(Deserialize, ToSchema)]
 pub struct PredictReading {
-    /// What was read of a thick sample.
+    /// Measurement of a thick sample.
     pub of: Option<MeasuredEntry>,
     /// Parts of the paint and of the white.
     #[schema(example = json!([1, 1]))]
     pub tint: Option<[f64; 2]>,
     /// Wet thickness of a drawdown, µm.
     pub wet_um: Option<f64>,
-    /// Read over black.
+    /// Measurement over black.
     pub over_black: Option<MeasuredEntry>,
-    /// Read over white.
+    /// Measurement over white.
     pub over_white: Option<MeasuredEntry>,
-    /// `dry` (as when left out), `wet` or `sealed`.
+    /// `dry` (default), `wet` or `sealed`.
     pub state: Option<FilmState>,
-    /// `reader` (as when left out), `photo`, `chip` or `guess`.
+    /// Origin: `reader` (default), `photo`, `chip` or `guess`.
     pub source: Option<Source>,
-    /// How the parts were measured: `spoons` (as when left out), `eye` or `scale`.
+    /// How the parts were measured: `spoons` (default), `eye` or `scale`.
     pub pour: Option<PartsMethod>,
 }
 
-/// The tins of a request and what was read of them; each reading with its place in the request.
+/// Tins of a request with their readings, each with its position in the request.
 pub struct GivenTins {
     /// How many of the tins are paints of the request; a white alone stands behind them.
     paints: usize,
@@ -61,7 +61,7 @@ pub struct GivenTins {
 }
 
 impl GivenTins {
-    /// `paints` with whether each is the white that tints were made with; or else that white alone.
+    /// Takes `paints`, each with whether it is the white of the tints, or else that white alone.
     pub fn of(
         paints: &[(&PredictTin, bool)],
         alone: Option<&PredictTin>,
@@ -109,7 +109,7 @@ impl GivenTins {
         Some(Self { paints: paints.len(), facts, readings })
     }
 
-    /// What the readings say of the tins, and where in the request those stand that contradict the others.
+    /// Learns from the readings, and returns where in the request contradictory ones are.
     pub fn learn(self) -> Result<(Vec<Ensemble>, Vec<String>), Refusal> {
         let paints = self.paints;
         let (places, readings): (Vec<String>, Vec<Reading>) = self.readings.into_iter().unzip();
@@ -126,7 +126,7 @@ impl GivenTins {
         Ok((learnt.paints, questioned))
     }
 
-    /// What kind of product each is.
+    /// Class of each tin.
     pub fn classes(&self) -> Vec<Class> {
         self.facts.iter().map(|facts| facts.class).collect()
     }

@@ -9,6 +9,8 @@ import {
   type StateName,
   type StripPrediction,
 } from '../../api/client';
+import { PhotoPick } from '../../common/PhotoPick';
+import { useWaysToRead } from '../../common/ReadSample';
 import { ColourField } from '../../parts/ColourField';
 import { keyed } from '../../parts/keyed';
 import { useTell } from '../../parts/Notice';
@@ -17,8 +19,6 @@ import { PLACE_NAMES } from '../../parts/places';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { NO_ANSWER, why } from '../../parts/useAction';
-import { PhotoPick } from '../../shared/PhotoPick';
-import { useWaysToRead } from '../../shared/ReadSample';
 import { useBoardReadings } from '../../state/boards';
 import { useSeeColour } from '../../state/measured';
 import { PLACES, type Place } from './entry';

@@ -2,14 +2,13 @@ import { ArrowLeft, Printer } from 'lucide-react';
 import { type CSSProperties, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { PotLabel } from '../../api/client';
-import { useUnits } from '../../light/light';
 import { Drawdown } from '../../parts/Drawdown';
 import { Field } from '../../parts/Field';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useLabel, usePourCalls } from '../../state/pours';
-import { POURED_IN } from '../pot/measures';
+import { POURED_IN, useUsualMeasure } from '../pot/measures';
 
 /** Common sizes, in mm; each has its page in the style sheet. */
 const SIZES = [
@@ -28,7 +27,7 @@ type Size = (typeof SIZES)[number]['id'];
 /** The label of a pot as it will be printed, and what to print it on. */
 export function Label() {
   const { id = '' } = useParams();
-  const [measure, setMeasure] = useState(useUnits() === 'metric' ? 'ml' : 'fl-oz');
+  const [measure, setMeasure] = useState<string>(useUsualMeasure());
   const [size, setSize] = useState<Size>('89x36');
   const label = useLabel(id, measure);
   const calls = usePourCalls(measure);

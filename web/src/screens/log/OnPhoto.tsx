@@ -1,14 +1,14 @@
 import { Pipette } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { FinishOnPhoto, LogEntryView } from '../../api/client';
+import { PhotoSpots, RADIUS } from '../../common/PhotoSpots';
+import { CARDS } from '../../common/usePhotoInWork';
 import { IsItTheCard } from '../../parts/IsItTheCard';
 import { deltaE, plainNumber } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useAction } from '../../parts/useAction';
-import { PhotoSpots, RADIUS } from '../../shared/PhotoSpots';
-import { CARDS } from '../../shared/usePhotoInWork';
 import type { Spot } from '../../state/files';
 import { useNoteCalls } from '../../state/log';
 

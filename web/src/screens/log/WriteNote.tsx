@@ -1,10 +1,10 @@
 import { useId, useState } from 'react';
 import type { PieceKept } from '../../api/client';
+import { KeptPhoto } from '../../common/KeptPhoto';
 import { Checkbox } from '../../parts/Checkbox';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
 import { useAction } from '../../parts/useAction';
-import { KeptPhoto } from '../../shared/KeptPhoto';
 import { useNoteCalls } from '../../state/log';
 import { useUnsent } from '../../state/unsaved';
 

@@ -2,13 +2,12 @@ import { Trash2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { Mix, MixEntry, MixPart, Paint } from '../../api/client';
-import { useUnits } from '../../light/light';
+import { Conflict } from '../../common/Conflict';
+import { NotPredicted } from '../../common/NotPredicted';
 import { NameInPlace } from '../../parts/NameInPlace';
 import { inScale } from '../../parts/numbers';
 import { Segments } from '../../parts/Segments';
 import { useAction } from '../../parts/useAction';
-import { Conflict } from '../../shared/Conflict';
-import { NotPredicted } from '../../shared/NotPredicted';
 import { useMeasured } from '../../state/bench';
 import { usePour, usePourCalls, usePours, useScaleAtHand } from '../../state/pours';
 import { useUnitScale } from '../../state/scales';
@@ -22,7 +21,7 @@ import { Ladder } from './Ladder';
 import { MakeInto } from './MakeInto';
 import { Match } from './Match';
 import { MeasureOut } from './MeasureOut';
-import { asked as askedOf, type Batch, finer } from './measures';
+import { asked as askedOf, type Batch, finer, useUsualMeasure } from './measures';
 import { Parts } from './Parts';
 import { ProportionBar } from './ProportionBar';
 import { Poured } from './pour/Poured';
@@ -52,7 +51,7 @@ export function Bench({ mix, mixes, shelf }: { mix: Mix; mixes: Mix[]; shelf: Pa
   // A run sheet says how much it needs.
   const needed = asked.get('ml');
   const volume = useUnitScale('volume');
-  const finest = useUnits() === 'metric' ? 'ml' : 'fl-oz';
+  const finest = useUsualMeasure();
   const [batch, setBatch] = useState<Batch>(
     needed
       ? { amount: inScale(Number(needed), volume), measure: finest, coats: '2' }

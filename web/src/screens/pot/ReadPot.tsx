@@ -1,11 +1,11 @@
 import { ScanLine } from 'lucide-react';
 import { useState } from 'react';
 import type { PartsMethod, PourView, ReadingMade } from '../../api/client';
+import { ReadSample } from '../../common/ReadSample';
 import { Panel } from '../../parts/Panel';
 import { Segments } from '../../parts/Segments';
 import { POURS, Taught } from '../../parts/Taught';
 import { useAction } from '../../parts/useAction';
-import { ReadSample } from '../../shared/ReadSample';
 import { useReadingCalls } from '../../state/readings';
 
 interface Props {

@@ -1,5 +1,6 @@
 // What a batch is said and measured in.
 
+import { useUnits } from '../../light/light';
 import { typed } from '../../parts/numbers';
 import type { BatchAsked } from '../../state/bench';
 
@@ -49,6 +50,9 @@ export const POURED_IN = [
   { id: 'scoop', name: 'scoops' },
   { id: 'g', name: 'grams' },
 ] as const;
+
+/** What small amounts are measured with where the painter has not chosen. */
+export const useUsualMeasure = () => (useUnits() === 'metric' ? 'ml' : 'fl-oz');
 
 /** Amounts at a touch, by measure. */
 export function handy(measure: string): readonly { count: number; name: string }[] {

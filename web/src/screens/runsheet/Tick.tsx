@@ -1,11 +1,11 @@
 import { NotebookPen, Pause, Play } from 'lucide-react';
 import { useState } from 'react';
 import type { StepDone, StepView } from '../../api/client';
+import { KeptPhoto } from '../../common/KeptPhoto';
 import { Field } from '../../parts/Field';
 import { misread, typed } from '../../parts/numbers';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useAction } from '../../parts/useAction';
-import { KeptPhoto } from '../../shared/KeptPhoto';
 import { useRunSheetCalls } from '../../state/runSheet';
 import { useUnsent } from '../../state/unsaved';
 import { onClock, useClock } from './useClock';

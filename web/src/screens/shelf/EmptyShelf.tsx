@@ -1,5 +1,5 @@
 import { Plus } from 'lucide-react';
-import { LookRound } from '../../shared/LookRound';
+import { LookRound } from '../../common/LookRound';
 import { Files } from './Files';
 import { UsualMediums } from './UsualMediums';
 

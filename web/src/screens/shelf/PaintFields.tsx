@@ -2,13 +2,13 @@ import { ChevronDown } from 'lucide-react';
 import { Select } from 'radix-ui';
 import { type ReactNode, useId, useState } from 'react';
 import type { Class, PaintEntry, Problem } from '../../api/client';
+import { CurrencyChoice } from '../../common/CurrencyChoice';
 import { Checkbox } from '../../parts/Checkbox';
 import { Choice, Choices } from '../../parts/Choice';
 import { ColourField } from '../../parts/ColourField';
 import { Field } from '../../parts/Field';
 import { inScale, misread, type Scale, typed, unitOf } from '../../parts/numbers';
 import { Segments } from '../../parts/Segments';
-import { CurrencyChoice } from '../../shared/CurrencyChoice';
 import { useUnitScale } from '../../state/scales';
 import { useClasses } from '../../state/workspace';
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Paint, TestWorth } from '../../api/client';
+import { Conflict } from '../../common/Conflict';
 import { Failed } from '../../parts/Waiting';
-import { Conflict } from '../../shared/Conflict';
 import { useDraft } from '../../state/useDraft';
 import { usePaintCalls, usePaintPage } from '../../state/workspace';
 import { Aside } from './Aside';

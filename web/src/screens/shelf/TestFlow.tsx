@@ -8,11 +8,11 @@ import type {
   Source,
   TestWorth,
 } from '../../api/client';
+import { ReadSample } from '../../common/ReadSample';
 import { Panel } from '../../parts/Panel';
 import { Segments } from '../../parts/Segments';
 import { POURS, Taught } from '../../parts/Taught';
 import { useAction } from '../../parts/useAction';
-import { ReadSample } from '../../shared/ReadSample';
 import { useReadingCalls } from '../../state/readings';
 
 /** Wet thickness of a brushed coat, µm: what a drawdown is made with unless somebody says otherwise. */

@@ -1,4 +1,4 @@
-//! Strips as pictures.
+//! Pictures of strips.
 
 use std::sync::Arc;
 

@@ -1,4 +1,4 @@
-//! Real boards read.
+//! Readings of real boards.
 
 use axum::{extract::State, http::StatusCode};
 use uuid::Uuid;
