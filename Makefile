@@ -6,6 +6,7 @@ SHELL := bash
 .DEFAULT_GOAL := help
 
 BINARY := target/release/warm-blend
+CARGO_BUILD := cargo build --release --locked --quiet -p warm-blend-server --features jemalloc
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 
 .PHONY: help demo serve build test torture truth strings lint web api licences tools browser bench screenshots techniques clean
@@ -22,11 +23,11 @@ serve: build ## Build, and serve your own workspace
 build: | tools ## The one binary, with the front end inside
 	@# The engine is compiled while the front end is fetched and bundled.
 	mkdir -p web/dist
-	cargo build --release --locked --quiet -p warm-blend-server & engine=$$!
+	$(CARGO_BUILD) & engine=$$!
 	$(MAKE) --no-print-directory web
 	wait $$engine
 	# A front end that came too late for it is taken in now.
-	cargo build --release --locked --quiet -p warm-blend-server
+	$(CARGO_BUILD)
 
 test: browser web ## Every test: engine, HTTP, and the real interface in Chromium
 	@cargo test --workspace --locked

@@ -1,4 +1,4 @@
-//! `warm-blend`: the workspace of a furniture painter, served to a browser on the same machine.
+//! `warm-blend`: a furniture painter's workspace, served to a browser on the same machine.
 
 use std::error::Error;
 use std::path::PathBuf;
@@ -11,6 +11,7 @@ use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, simulated_scal
 use warm_blend_store::{Rescued, Store};
 
 /// Large pictures are drawn by many threads: this one gives their memory back (see .cargo/config.toml).
+#[cfg(feature = "jemalloc")]
 #[global_allocator]
 static MEMORY: tikv_jemallocator::Jemalloc = tikv_jemallocator::Jemalloc;
 
@@ -27,7 +28,7 @@ struct Cli {
 
 #[derive(Subcommand)]
 enum Command {
-    /// Serve a workspace file; it is made where there is none.
+    /// Serve a workspace file, which is created if it does not exist.
     Serve {
         /// The workspace file (else workspace.db in your data directory).
         #[arg(long, value_name = "FILE")]
@@ -43,7 +44,7 @@ enum Command {
         #[arg(long, value_name = "ADDRESS")]
         scale: Option<String>,
     },
-    /// Serve a fresh demo workspace in a file of its own, which is discarded at the end.
+    /// Serve a fresh demo workspace in a temporary file, which is deleted at the end.
     Demo {
         /// Port on 127.0.0.1 (else 7879, or a free one if that is taken).
         #[arg(long)]
@@ -52,13 +53,13 @@ enum Command {
         #[arg(long)]
         open: bool,
     },
-    /// Be a simulated scale: another warm-blend listens to it. Ends when its input does.
+    /// Act as a simulated scale for another warm-blend. Ends when its input does.
     Scale {
         /// Port on 127.0.0.1; 0 takes a free one.
         #[arg(long, default_value_t = 7900)]
         port: u16,
     },
-    /// Save what can still be read of a damaged workspace file in a new one. The file itself is left as it is.
+    /// Save what can still be read of a damaged workspace file to a new file. The damaged file is not changed.
     Rescue {
         /// The damaged file.
         file: PathBuf,
