@@ -1,7 +1,7 @@
-//! A painter at the real interface: headless Chromium on a server of its own, driven by roles and labels.
+//! Drives the real interface in headless Chromium, by roles and labels, on a server of its own.
 //!
-//! Things are found in the browser's own accessibility tree, by the role and the name that a screen reader would say, and
-//! waited for until they are there. Chromium and ChromeDriver are Debian's (`make test` installs them).
+//! Elements are found in the browser's accessibility tree by the role and name that a screen reader would announce, and
+//! waited for. Chromium and ChromeDriver are Debian's (`make test` installs them).
 
 use std::net::TcpListener;
 use std::path::{Path, PathBuf};
@@ -24,7 +24,7 @@ pub use line::{Line, Mishap};
 /// How long something may take to be there.
 const PATIENCE: Duration = Duration::from_secs(15);
 
-/// One browser on one workspace.
+/// A browser on a workspace.
 pub struct Painter {
     pub driver: WebDriver,
     pub base: String,
@@ -40,17 +40,17 @@ pub struct Painter {
 }
 
 impl Painter {
-    /// Before the shelf of the demo workspace, 1280×800.
+    /// Opens the shelf of the demo workspace at 1280×800.
     pub async fn at_the_demo() -> Self {
         Self::before(|file| Workspace::demo(file).expect("the demo opens"), "/shelf").await
     }
 
-    /// The same as it opens alone.
+    /// Opens the demo workspace at its start page.
     pub async fn at_the_door() -> Self {
         Self::before(|file| Workspace::demo(file).expect("the demo opens"), "/").await
     }
 
-    /// The same with a simulated scale under the pot.
+    /// Opens the demo workspace with a simulated scale.
     pub async fn at_the_demo_with_a_scale() -> Self {
         let scale = warm_blend_server::simulated_scale::run(0).await.expect("a scale");
         let open = |file: &Path| {
@@ -61,13 +61,13 @@ impl Painter {
         Self::before(open, "/shelf").await
     }
 
-    /// Before a workspace with nothing in it.
+    /// Opens an empty workspace.
     pub async fn at_an_empty_bench() -> Self {
         let open = |file: &Path| offer_demo(Workspace::open(file).expect("a new workspace opens"));
         Self::before(open, "/shelf").await
     }
 
-    /// At the demo, on a line that can be made faulty.
+    /// Opens the demo through a connection that can be made faulty.
     pub async fn at_the_demo_on_a_line() -> Self {
         Self::on(|file| Workspace::demo(file).expect("the demo opens"), "/shelf", true).await
     }
@@ -87,6 +87,8 @@ impl Painter {
         let (marks, clicks) = (AtomicU32::new(0), AtomicU32::new(0));
         let painter = Self { driver, base, devtools, marks, clicks, chromedriver, served, line, folder };
         painter.size(1280, 800).await;
+        // Else the accessibility tree is built anew for every question.
+        painter.cdp("Accessibility.enable", json!({})).await;
         // Whatever the page's policy refuses, and whatever goes wrong unheard, is kept to be asked for at the end.
         let listen = "window.complaints = [];
             addEventListener('securitypolicyviolation', e => complaints.push(e.violatedDirective + ' ' + e.blockedURI));
@@ -97,12 +99,12 @@ impl Painter {
         painter
     }
 
-    /// The line between page and program.
+    /// The connection between page and program.
     pub fn line(&self) -> &Line {
         self.line.as_ref().expect("a painter on a line")
     }
 
-    /// Another run of the program takes the place of this one, which remembers nothing but what is in the file.
+    /// Replaces the program by another run of it on the same file.
     pub async fn restart(&mut self) {
         let file = self.file();
         let again = serve(Workspace::open(&file).expect("the file opens again"), 0).await.expect("a port");
@@ -110,7 +112,7 @@ impl Painter {
         self.served = again;
     }
 
-    /// The workspace file.
+    /// Path of the workspace file.
     pub fn file(&self) -> PathBuf {
         self.folder.path().join("workspace.db")
     }
@@ -120,7 +122,7 @@ impl Painter {
         self.driver.goto(format!("{}{path}", self.base)).await.expect("the page opens");
     }
 
-    /// Makes the window another size.
+    /// Resizes the window.
     pub async fn size(&self, width: u32, height: u32) {
         let metrics =
             json!({"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600});
@@ -131,13 +133,13 @@ impl Painter {
         self.devtools.send_raw(command, params).await.expect("the browser obeys")
     }
 
-    /// From now on nothing comes out of the browser's cache.
+    /// Disables the browser's cache.
     pub async fn without_cache(&self) {
         self.cdp("Network.enable", json!({})).await;
         self.cdp("Network.setCacheDisabled", json!({"cacheDisabled": true})).await;
     }
 
-    /// From now on every answer is so long on its way.
+    /// Adds latency to every response.
     pub async fn slow_line(&self, latency: Duration) {
         self.cdp("Network.enable", json!({})).await;
         let line = json!({"offline": false, "latency": latency.as_millis() as u64,
@@ -145,7 +147,7 @@ impl Painter {
         self.cdp("Network.emulateNetworkConditions", line).await;
     }
 
-    /// How many pages the page takes on paper.
+    /// Number of printed pages.
     pub async fn pages_on_paper(&self) -> usize {
         let printed =
             self.cdp("Page.printToPDF", json!({"preferCSSPageSize": true, "printBackground": false})).await;
@@ -176,7 +178,7 @@ impl Painter {
         .collect()
     }
 
-    /// The names of everything of a role that is there now.
+    /// Names of all elements of a role that are there now.
     pub async fn names(&self, role: &str) -> Vec<String> {
         self.all(role).await.into_iter().map(|(name, _)| name).collect()
     }
@@ -194,7 +196,7 @@ impl Painter {
         self.driver.find(By::Css(format!("[data-e2e={mark}]"))).await.ok()
     }
 
-    /// The thing of this role and name, as soon as it is there.
+    /// Waits for the element of this role and name.
     pub async fn the(&self, role: &str, name: &str) -> WebElement {
         let until = Instant::now() + PATIENCE;
         while Instant::now() < until {
@@ -206,7 +208,7 @@ impl Painter {
         panic!("no {role} “{name}”; there are: {:?}", self.names(role).await);
     }
 
-    /// Waits until nothing of this role and name is there.
+    /// Waits until there is no element of this role and name.
     pub async fn gone(&self, role: &str, name: &str) {
         self.until(&format!("{role} “{name}” is gone"), async || {
             self.look_for(role, name).await.is_none()
@@ -214,7 +216,7 @@ impl Painter {
         .await;
     }
 
-    /// Waits until something holds.
+    /// Waits until a condition holds.
     pub async fn until(&self, what: &str, holds: impl AsyncFn() -> bool) {
         let until = Instant::now() + PATIENCE;
         while !holds().await {
@@ -226,19 +228,19 @@ impl Painter {
         }
     }
 
-    /// A screen that fingers can be laid on, from the next page on.
+    /// Emulates a touchscreen from the next page on.
     pub async fn with_touchscreen(&self) {
         self.cdp("Emulation.setTouchEmulationEnabled", json!({ "enabled": true, "maxTouchPoints": 5 })).await;
     }
 
-    /// Fingers on the screen: `touchStart`, `touchMove` or `touchEnd`, and where they are then.
+    /// Sends a touch event: `touchStart`, `touchMove` or `touchEnd`, with the positions of all fingers.
     pub async fn touch(&self, what: &str, fingers: &[(f64, f64)]) {
         let points: Vec<Value> = fingers.iter().map(|(x, y)| json!({ "x": x, "y": y })).collect();
         let params = json!({ "type": what, "touchPoints": points });
         self.cdp("Input.dispatchTouchEvent", params).await;
     }
 
-    /// Waits until fonts are there and nothing moves any more. What is taken away while it moves has come to rest too.
+    /// Waits until fonts are loaded and nothing moves any more.
     pub async fn settled(&self) {
         let ask = "const done = arguments[0];
             document.fonts.ready.then(() => Promise.allSettled(document.getAnimations().map(a => a.finished)))
@@ -246,7 +248,7 @@ impl Painter {
         self.driver.execute_async(ask, vec![]).await.expect("the page settles");
     }
 
-    /// Waits until all boards and pieces on the page are drawn finely, as they are when nothing changes.
+    /// Waits until all boards and pieces on the page are drawn in full quality.
     pub async fn drawn_finely(&self) {
         let ask = "return [...document.querySelectorAll('img[data-drawn]')].every(one => one.dataset.drawn === 'finely')";
         self.until("all is drawn finely", async || {
@@ -256,12 +258,12 @@ impl Painter {
         .await;
     }
 
-    /// Waits until the page shows a text.
+    /// Waits until the page contains a text.
     pub async fn reads(&self, text: &str) {
         self.until(&format!("the page reads “{text}”"), async || self.text().await.contains(text)).await;
     }
 
-    /// All that the page shows as text.
+    /// The text of the page.
     pub async fn text(&self) -> String {
         match self.driver.find(By::Tag("body")).await {
             Ok(body) => body.text().await.unwrap_or_default(),
@@ -269,7 +271,7 @@ impl Painter {
         }
     }
 
-    /// Clicks the thing of this role and name, as soon as it lets itself be clicked.
+    /// Waits until the element of this role and name can be clicked, and clicks it.
     pub async fn click(&self, role: &str, name: &str) {
         self.clicks.fetch_add(1, Ordering::Relaxed);
         let until = Instant::now() + PATIENCE;
@@ -283,12 +285,12 @@ impl Painter {
         }
     }
 
-    /// How often something was clicked up to now.
+    /// Number of clicks so far.
     pub fn clicks(&self) -> u32 {
         self.clicks.load(Ordering::Relaxed)
     }
 
-    /// Puts a text into a field in place of what stands there.
+    /// Replaces the text in a field.
     pub async fn write(&self, role: &str, name: &str, text: &str) {
         self.click(role, name).await;
         let field = self.the(role, name).await;
@@ -296,7 +298,7 @@ impl Painter {
         field.send_keys(text).await.expect("keys");
     }
 
-    /// Hands a file to the page, at the field for files of this name.
+    /// Selects a file in the file input of this name.
     pub async fn bring(&self, name: &str, file: &str, bytes: &[u8]) {
         let path = self.folder.path().join(file);
         std::fs::write(&path, bytes).expect("a file");
@@ -307,7 +309,7 @@ impl Painter {
             .expect("the field takes the file");
     }
 
-    /// Opens a list and chooses from it by keyboard.
+    /// Chooses an option from a list by keyboard.
     pub async fn choose(&self, list: &str, option: &str) {
         self.click("combobox", list).await;
         // A list that is sought in has a field; in another what has the focus is chosen wherever it stands.
@@ -321,29 +323,29 @@ impl Painter {
         self.press(Key::Enter).await;
     }
 
-    /// What stands in a field.
+    /// Value of a field.
     pub async fn value(&self, role: &str, name: &str) -> String {
         self.the(role, name).await.prop("value").await.expect("a field").unwrap_or_default()
     }
 
-    /// Presses keys, wherever the focus is.
+    /// Presses keys at the current focus.
     pub async fn press(&self, keys: impl Into<TypingData>) {
         self.driver.action_chain().send_keys(keys).perform().await.expect("keys");
     }
 
-    /// Presses a key while Alt is down.
+    /// Presses a key with Alt.
     pub async fn alt(&self, key: char) {
         let chain = self.driver.action_chain().key_down(Key::Alt).send_keys(key.to_string()).key_up(Key::Alt);
         chain.perform().await.expect("keys");
     }
 
-    /// Presses a key while Control is down.
+    /// Presses a key with Control.
     pub async fn control(&self, key: char) {
         let chain = self.driver.action_chain().key_down(Key::Control).send_keys(key.to_string());
         chain.key_up(Key::Control).perform().await.expect("keys");
     }
 
-    /// Walks with Tab until the focus is on the thing of this role and name.
+    /// Presses Tab until the focus is on the element of this role and name.
     pub async fn tab_to(&self, role: &str, name: &str) {
         let goal = self.the(role, name).await;
         for _ in 0..150 {
@@ -356,12 +358,12 @@ impl Painter {
         panic!("Tab never reached {role} “{name}”");
     }
 
-    /// The colour a swatch with this role and name is filled with, as the browser computes it.
+    /// Computed fill colour of a swatch with this role and name.
     pub async fn fill(&self, role: &str, name: &str) -> String {
         self.the(role, name).await.css_value("background-color").await.expect("a colour")
     }
 
-    /// Waits until everything is on the disk.
+    /// Waits until everything is saved.
     pub async fn saved(&self) {
         self.until("everything is saved", async || {
             let status = self.driver.find(By::Css("header [role=status]")).await;
@@ -375,7 +377,7 @@ impl Painter {
         .await;
     }
 
-    /// Asks the server for a change as another tab would, behind the page's back.
+    /// Makes a change through the API, as another tab would.
     pub async fn meanwhile(&self, method: &str, path: &str, body: Value) -> Value {
         let ask = "const [method, path, body, done] = arguments;
             const headers = {'content-type': 'application/json'};
@@ -386,7 +388,7 @@ impl Painter {
         answer.json().clone()
     }
 
-    /// What axe-core finds wrong with the page as it is.
+    /// Violations that axe-core finds on the page.
     pub async fn violations(&self) -> Vec<String> {
         let axe = web_folder().join("node_modules/axe-core/axe.min.js");
         let source = std::fs::read_to_string(&axe)
@@ -399,7 +401,7 @@ impl Painter {
         found.convert().expect("a list")
     }
 
-    /// Ends the visit; what the page complained about meanwhile is a failure.
+    /// Closes the browser; errors logged by the page fail the test.
     pub async fn leave(self) {
         let complaints = self.driver.execute("return window.complaints", vec![]).await.expect("a page");
         let complaints: Vec<String> = complaints.convert().expect("a list");

@@ -1,7 +1,6 @@
-//! Every string that a painter can read, from the sources of both languages: `make strings` prints them.
+//! Every string that a painter can read, from the sources in both languages: `make strings` prints them.
 //!
-//! What is formatted stands with its holes as `{}`. Strings that are only for programmers are left out: tests, panics, SQL, names of
-//! fields.
+//! Formatted parts appear as `{}`. Strings for programmers are left out: tests, panics, SQL, field names.
 
 use std::{
     fs,
@@ -13,14 +12,14 @@ use proc_macro2::{TokenStream, TokenTree};
 use serde::Deserialize;
 use syn::visit::{self, Visit};
 
-/// A string and where it stands.
+/// A string and its position.
 #[derive(Debug, Clone, Deserialize)]
 pub struct Visible {
-    /// Path of its file from the root of the repository.
+    /// Path of its file relative to the repository.
     pub file: String,
     /// Its line, from 1.
     pub line: usize,
-    /// The string, with `{}` for what is filled in.
+    /// The string, with `{}` for formatted parts.
     pub text: String,
 }
 
@@ -60,9 +59,13 @@ const UNSEEN: [&str; 14] = [
     "include_str",
 ];
 
-/// All of them, by file and line.
+/// Parts of the names of functions that give words to a painter.
+const NAMING: [&str; 9] = ["many", "name", "named", "names", "parts", "said", "size", "title", "words"];
+
+/// All strings by file and line.
 ///
 /// # Panics
+///
 /// If a source cannot be read, or Node does not run.
 pub fn visible_strings() -> Vec<Visible> {
     let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
@@ -97,7 +100,7 @@ fn rust_strings(root: &Path, path: &Path) -> Vec<Visible> {
     let text = fs::read_to_string(path).unwrap_or_else(|error| panic!("{}: {error}", path.display()));
     let file = syn::parse_file(&text).unwrap_or_else(|error| panic!("{}: {error}", path.display()));
     let name = path.strip_prefix(root).unwrap_or(path).display().to_string();
-    let mut strings = Strings { file: name, source: &text, at: 0, found: Vec::new() };
+    let mut strings = Strings { file: name, source: &text, at: 0, names: false, found: Vec::new() };
     strings.visit_file(&file);
     strings.found
 }
@@ -107,6 +110,8 @@ struct Strings<'a> {
     source: &'a str,
     /// Up to where the source was read.
     at: usize,
+    /// True in a function that gives names or words, where a single word is visible too.
+    names: bool,
     found: Vec<Visible>,
 }
 
@@ -118,9 +123,15 @@ impl Strings<'_> {
         }
         let line = 1 + self.source.get(..self.at).unwrap_or_default().matches('\n').count();
         let text = text.split_whitespace().collect::<Vec<_>>().join(" ");
-        if is_visible(&text) {
+        if is_visible(&text, self.names) {
             self.found.push(Visible { file: self.file.clone(), line, text: holes(&text) });
         }
+    }
+
+    /// Line after a line break at which a text stands.
+    fn line_of(&self, text: &str) -> usize {
+        let before = self.source.split(text).next().unwrap_or_default();
+        2 + before.matches('\n').count()
     }
 
     fn add_all(&mut self, tokens: TokenStream) {
@@ -138,10 +149,11 @@ impl Strings<'_> {
     }
 }
 
-/// A sentence, a name, or a part of one; no identifier, address, SQL or format of a file.
-fn is_visible(text: &str) -> bool {
+/// True of a sentence, a name, or a part of one, and among `names` of a single word; false of identifiers, addresses, SQL and
+/// file formats.
+fn is_visible(text: &str, names: bool) -> bool {
     let letters = text.chars().filter(|letter| letter.is_alphabetic()).count();
-    let is_sentence = text.contains(' ') || text.starts_with(char::is_uppercase);
+    let is_sentence = names || text.contains(' ') || text.starts_with(char::is_uppercase);
     let is_code =
         ["SELECT ", "INSERT ", "UPDATE ", "DELETE ", "CREATE ", "PRAGMA", "DROP ", "ALTER ", "WITH "]
             .iter()
@@ -191,6 +203,35 @@ impl<'ast> Visit<'ast> for Strings<'_> {
         if !is_test(&item.attrs) {
             visit::visit_item_fn(self, item);
         }
+    }
+
+    fn visit_signature(&mut self, signature: &'ast syn::Signature) {
+        let name = signature.ident.to_string();
+        self.names = NAMING.iter().any(|part| name.split('_').any(|word| word == *part));
+        visit::visit_signature(self, signature);
+    }
+
+    fn visit_item_enum(&mut self, item: &'ast syn::ItemEnum) {
+        // The identifier of a choice is its name where it has no other.
+        let derives = |attribute: &syn::Attribute| {
+            attribute.path().is_ident("derive")
+                && matches!(&attribute.meta, syn::Meta::List(list) if list.tokens.to_string().contains("IntoStaticStr"))
+        };
+        if item.attrs.iter().any(derives) {
+            for variant in &item.variants {
+                let name = variant.ident.to_string();
+                let line = self.line_of(&format!("\n    {name}"));
+                let mut words = String::new();
+                for letter in name.chars() {
+                    if letter.is_uppercase() && !words.is_empty() {
+                        words.push(' ');
+                    }
+                    words.extend(letter.to_lowercase());
+                }
+                self.found.push(Visible { file: self.file.clone(), line, text: words });
+            }
+        }
+        visit::visit_item_enum(self, item);
     }
 
     fn visit_attribute(&mut self, attribute: &'ast syn::Attribute) {

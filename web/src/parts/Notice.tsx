@@ -75,6 +75,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
           </Toast.Root>
         )}
         <Toast.Viewport
+          label="Messages ({hotkey})"
           className={`print:hidden fixed left-1/2 z-50 -translate-x-1/2 outline-none ${notice?.above ? 'top-16' : 'bottom-4'}`}
         />
       </Toast.Provider>

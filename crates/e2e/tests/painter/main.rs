@@ -15,6 +15,7 @@ mod shelf;
 mod stays;
 mod tests_of_paint;
 mod units;
+mod words;
 
 use warm_blend_e2e::Painter;
 
