@@ -1,8 +1,8 @@
-//! A sample board or a piece as pixels, from the physics of its layers.
+//! Pictures of a sample board or a piece, from the physics of their layers.
 //!
 //! | question | where |
 //! |---|---|
-//! | what is the board carved like? | [`Relief::panelled`] |
+//! | relief of a sample board | [`Relief::panelled`] |
 //! | and a piece? | `shapes` |
 //! | which pixel is field, recess or edge? | `places` |
 //! | which way does a brush go on a part? | `brushed` |
@@ -18,14 +18,14 @@
 //! | how many times is a pixel drawn? | [`Fineness`] |
 //! | all of it | [`draw`], [`Front::draw`], [`Coats`], [`Picture`] |
 //!
-//! The picture says what the engine says: at each kind of place every state of the layers takes exactly its share of the
-//! pixels, and with the shading off the mean colour is the one seen from across the room. What is drawn beyond that, the
-//! shape of a mark, how a film pools within it, the grain, averages out.
+//! The picture agrees with the engine: at each kind of place every state of the layers covers exactly its share of the
+//! pixels, and without shading the mean colour is that seen from across the room. Everything else that is drawn (the
+//! shape of a mark, pooling within it, grain) averages out.
 //!
-//! Everything is a function of its arguments: the same board is the same picture.
+//! Pictures are deterministic: the same board always gives the same picture.
 //!
-//! What this crate leaves out: which layers there are (that is the board of `warm-blend-board`), and how a picture
-//! travels. The board's relief is one invented piece of panelling, and a piece's is generic, not the painter's.
+//! The layers come from `warm-blend-board`; encoding and transport of pictures are elsewhere. The relief of a board is an
+//! invented panel, and that of a piece is generic.
 
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
@@ -34,6 +34,7 @@ mod blurred;
 mod brushed;
 mod coats;
 mod colours;
+mod corner;
 mod counted;
 mod draw;
 mod fineness;
@@ -57,6 +58,7 @@ mod shapes;
 mod table;
 
 pub use coats::Coats;
+pub use corner::{Corner, Viewpoint};
 pub use draw::draw;
 pub use fineness::Fineness;
 pub use front::Front;

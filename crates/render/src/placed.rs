@@ -1,4 +1,4 @@
-//! Where a face lies in a picture, the whole of it or from closer by.
+//! Position of a face in a picture, whole or enlarged.
 
 use warm_blend_piece::{Face, Rect};
 
@@ -7,38 +7,38 @@ use crate::relief::{BadSize, sized};
 /// Room around a face, as a share of the picture.
 const ROOM: f64 = 0.05;
 
-/// Where a face lies in a picture.
+/// Position of a face in a picture.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Placed {
-    /// mm by pixel.
+    /// Size of a pixel, mm.
     pub(crate) mm: f64,
-    /// Where the face's upper left corner is, mm.
+    /// Position of the upper left corner of the picture on the face, mm.
     pub(crate) corner: (f64, f64),
     /// The picture, mm.
     size: (f64, f64),
 }
 
-/// How much closer than the whole a picture is, and what is in its middle.
+/// Enlargement of a picture, and its centre.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Closer {
-    /// By what factor, 1 or more.
+    /// Factor, at least 1.
     pub by: f64,
-    /// The point of the whole picture that is in the middle, as shares of its width and height.
+    /// Point of the whole picture that is at the centre, as shares of width and height.
     pub middle: (f64, f64),
 }
 
 impl Closer {
-    /// The whole.
+    /// The whole face.
     pub const WHOLE: Self = Self { by: 1.0, middle: (0.5, 0.5) };
 }
 
 impl Placed {
-    /// A face in the middle of a picture of so many pixels, as large as it goes.
+    /// Centres a face in a picture of this many pixels, as large as possible.
     pub fn of(face: &Face, width: u32, height: u32) -> Result<Self, BadSize> {
         sized(width, height).map(|(width, height)| Self::within(face, width, height))
     }
 
-    /// The same, of any size.
+    /// Centres a face in a picture of any size.
     pub(crate) fn within(face: &Face, width: usize, height: usize) -> Self {
         let (width, height) = (width as f64, height as f64);
         let room = 1.0 - 2.0 * ROOM;
@@ -47,7 +47,7 @@ impl Placed {
         Self { mm, corner: ((size.0 - face.width) / 2.0, (size.1 - face.height) / 2.0), size }
     }
 
-    /// The same from closer by, as far aside as the picture goes.
+    /// Enlarges it, keeping within the picture.
     pub fn closer(self, Closer { by, middle: (x, y) }: Closer) -> Self {
         let by = by.max(1.0);
         let size = (self.size.0 / by, self.size.1 / by);
@@ -57,12 +57,17 @@ impl Placed {
         Self { mm: self.mm / by, corner, size }
     }
 
-    /// The point of the face at the middle of a pixel, mm.
+    /// Point of the face at the centre of a pixel, mm.
     pub fn at(&self, x: usize, y: usize) -> (f64, f64) {
         ((x as f64 + 0.5) * self.mm - self.corner.0, (y as f64 + 0.5) * self.mm - self.corner.1)
     }
 
-    /// Where a part lies, as shares of the picture: left, upper edge, width, height.
+    /// Where a point of the face lies in the picture, pixels: the inverse of [`Placed::at`].
+    pub(crate) fn pixel(&self, x: f64, y: f64) -> (f64, f64) {
+        ((x + self.corner.0) / self.mm, (y + self.corner.1) / self.mm)
+    }
+
+    /// Position of a part as shares of the picture: left, top, width, height.
     pub fn share(&self, rect: Rect) -> [f64; 4] {
         let (w, h) = self.size;
         [(rect.x + self.corner.0) / w, (rect.y + self.corner.1) / h, rect.w / w, rect.h / h]

@@ -1,4 +1,4 @@
-//! Pictures as answers, and the reliefs that they are drawn on.
+//! Pictures as responses, and the reliefs they are drawn on.
 
 use std::{
     sync::{
@@ -12,21 +12,24 @@ use axum::{
     http::header,
     response::{IntoResponse, Response},
 };
+use warm_blend_paint::Look;
 use warm_blend_piece::{Elevation, Face, View};
-use warm_blend_render::{Closer, Fineness, Front, Relief};
+use warm_blend_render::{Closer, Fineness, Front, Picture, Relief, Shading};
 
 use crate::{
     easel::{Easel, TooMany},
     off_thread::{Asking, on_one_thread, while_asked},
     problem::Problem,
     recent::{Bulky, Recent},
+    shelf_cache::FileState,
 };
 
-/// Pictures are drawn here.
+/// The renderer with its caches.
 #[derive(Debug)]
 pub struct Pictures {
     pub plates: Plates,
     pub fronts: Fronts,
+    pub flats: Flats,
     /// What follows a hand.
     quick: Easel,
     /// What takes a while or much memory: one at a time.
@@ -40,6 +43,7 @@ impl Default for Pictures {
         Self {
             plates: Plates::default(),
             fronts: Fronts::default(),
+            flats: Flats::default(),
             quick: Easel::of(2),
             large: Easel::of(1),
             drawn: AtomicU64::default(),
@@ -56,8 +60,8 @@ const MUCH: u64 = 2_000_000;
 const LOOKED_AT: Duration = Duration::from_secs(10);
 
 impl Pictures {
-    /// Answers with a picture as a PNG file. A large fine one is drawn on one thread, so that what follows a hand need not wait for it.
-    /// Nothing is drawn, and what is begun is left, where nobody waits for it any more.
+    /// Responds with a picture as PNG. A large fine picture uses one thread, so that interactive ones need not wait.
+    /// Drawing stops when the client has gone.
     pub async fn answer(
         self: &Arc<Self>,
         (width, height): (u32, u32),
@@ -93,6 +97,7 @@ impl Pictures {
         if self.drawn.load(Ordering::Relaxed) == drawn {
             self.plates.0.fine.forget();
             self.fronts.0.fine.forget();
+            self.flats.0.forget();
         }
     }
 }
@@ -140,7 +145,7 @@ impl Bulky for Front {
     }
 }
 
-/// The panelled board in the sizes that were drawn last: a draft's, a screen's, two strips' side by side.
+/// Recently drawn reliefs of the panelled board: for drafts, for the screen, and for two strips side by side.
 #[derive(Debug, Default)]
 pub struct Plates(Lately<(u32, u32), Relief>);
 
@@ -148,7 +153,7 @@ impl Plates {
     /// What the board screen asks for, and its list.
     const USUAL: [(u32, u32); 2] = [(840, 420), (520, 260)];
 
-    /// Makes the marks of all techniques, and the reliefs that are asked for first.
+    /// Computes the marks of all techniques, and the reliefs that are needed first.
     pub fn warm(&self) {
         warm_blend_render::make_ready();
         for (width, height) in Self::USUAL {
@@ -164,7 +169,7 @@ impl Plates {
     }
 }
 
-/// The faces that were drawn last: front, side and top, small and large.
+/// Recently drawn faces: front, side and top, small and large.
 #[derive(Debug, Default)]
 pub struct Fronts(Lately<(Face, (u32, u32), Closer), Front>);
 
@@ -184,5 +189,49 @@ impl Fronts {
             Front::new(face, size.0, size.1, closer, fineness)
                 .map_err(|error| Problem::field("?width", error))
         })
+    }
+}
+
+/// What a flat picture of a face was drawn from.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FlatOf {
+    /// The piece, its scheme and the boards, and the state of the shelf.
+    pub wears: Vec<u8>,
+    pub shelf: FileState,
+    pub look: Look,
+    pub shading: Shading,
+    pub view: View,
+    /// Whether with its patterns.
+    pub patterned: bool,
+    pub size: (u32, u32),
+    pub fineness: Fineness,
+}
+
+/// For the faces of one piece in a large window, bytes.
+const FLATS: usize = 24 << 20;
+
+/// Recently drawn flat pictures of faces: while a piece is turned, they stay.
+#[derive(Debug)]
+pub struct Flats(Recent<FlatOf, Picture>);
+
+impl Default for Flats {
+    fn default() -> Self {
+        Self(Recent::within(FLATS))
+    }
+}
+
+impl Bulky for Picture {
+    fn bytes(&self) -> usize {
+        self.rgb.len()
+    }
+}
+
+impl Flats {
+    pub fn of(
+        &self,
+        of: FlatOf,
+        draw: impl FnOnce() -> Result<Picture, Problem>,
+    ) -> Result<Arc<Picture>, Problem> {
+        self.0.get(of, draw)
     }
 }

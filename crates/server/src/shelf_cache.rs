@@ -1,4 +1,4 @@
-//! What is known of the shelf, computed from the file when it has changed and kept until it changes again.
+//! The estimate of the shelf, cached until the file changes.
 
 use std::{
     ops::Deref,
@@ -13,7 +13,7 @@ use warm_blend_learn::{BadTin, LoggedReading, ShelfPaint};
 use warm_blend_store::{Kept, Store, StoreError};
 use warm_blend_workshop::{ShelfDocuments, ShelfSnapshot, Workshop};
 
-/// What is known now, computed once for all who ask.
+/// The cache, which computes once for all who ask.
 #[derive(Debug, Clone, Default)]
 pub struct Memory {
     latest: Arc<Mutex<Option<Arc<Remembered>>>>,
@@ -27,13 +27,13 @@ pub struct Memory {
     begun: Arc<AtomicBool>,
 }
 
-/// What the file holds at a moment: known already, or what it is to be computed from.
+/// The estimate for a state of the file, or the data to compute it from.
 pub enum Now {
     Known(Arc<Remembered>),
     Written(Box<(FileState, ShelfDocuments)>),
 }
 
-/// A shelf, and when the file was in that state.
+/// An estimate and the state of the file it belongs to.
 #[derive(Debug)]
 pub struct Remembered {
     state: FileState,
@@ -49,13 +49,18 @@ impl Deref for Remembered {
 }
 
 impl Remembered {
-    /// Whether the file says nothing else by now.
+    /// The state of the file that it belongs to.
+    pub const fn state(&self) -> FileState {
+        self.state
+    }
+
+    /// True if the file has not changed since.
     pub fn is_of(&self, store: &Store) -> Result<bool, StoreError> {
         Ok(FileState::of(store)? == self.state)
     }
 }
 
-/// Numbers that only grow, of each kind of document that what is known hangs on.
+/// State of the file: a counter for each kind of document that the estimate depends on.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct FileState([i64; 4]);
 
@@ -75,7 +80,7 @@ impl FileState {
 }
 
 impl Memory {
-    /// Looks into the file, which takes no longer than to read it.
+    /// Reads the state of the file, and its data if they changed.
     pub fn of(&self, store: &Store) -> Result<Now, StoreError> {
         let state = FileState::of(store)?;
         match self.latest() {
@@ -84,7 +89,7 @@ impl Memory {
         }
     }
 
-    /// What is known of it, or of what the file has become since. Whoever asks for the same waits for the one who computes.
+    /// The estimate for this state or a newer one. Requests for the same state share one computation.
     pub fn known(&self, now: Now) -> Result<Arc<Remembered>, StoreError> {
         let (state, documents) = match now {
             Now::Known(known) => return Ok(known),
@@ -108,12 +113,12 @@ impl Memory {
         known
     }
 
-    /// True once: to the first who meets what was deferred, and who then sees to it that it is learnt.
+    /// True once, for the first request that meets deferred readings and must have them learned.
     pub fn hands_over(&self, known: &Remembered) -> bool {
         known.pending_readings() > 0 && !self.begun.swap(true, Ordering::Relaxed)
     }
 
-    /// What is known once all that was deferred is learnt. What is asked meanwhile is answered by what was known before.
+    /// The estimate with all deferred readings learned. Meanwhile, requests are answered from the previous estimate.
     pub fn in_full(&self) -> Result<Option<Arc<Remembered>>, StoreError> {
         let _learning = in_turn(&self.learning);
         let put_off = self.latest().filter(|known| known.pending_readings() > 0);
@@ -129,7 +134,7 @@ impl Memory {
         Ok(Some(self.is_known(state, shelf)))
     }
 
-    /// What was learnt since it was asked for this.
+    /// An estimate newly learned since the last call, if there is one.
     pub fn newly_learnt(&self) -> Option<Arc<Remembered>> {
         let known = self.latest().filter(|known| known.pending_readings() == 0)?;
         let mut asked = self.written_down.lock().unwrap_or_else(PoisonError::into_inner);
@@ -161,7 +166,7 @@ fn read(store: &Store, known: Option<&Remembered>) -> Result<ShelfDocuments, Sto
     })
 }
 
-/// The choices of the workshop: a workspace comes with them.
+/// Settings of the workshop, which every workspace has.
 pub fn workshop(store: &Store) -> Result<Kept<Workshop>, StoreError> {
     let first = store.all()?.into_iter().next();
     first.ok_or(StoreError::Damaged("the choices of the workshop are missing".to_owned()))

@@ -1,4 +1,4 @@
-//! What requests ask in their address.
+//! Query parameters.
 
 use std::ops::Range;
 
@@ -9,39 +9,40 @@ use uuid::Uuid;
 use warm_blend_board::{Defect, GroundKind, Letter};
 use warm_blend_paint::Units;
 use warm_blend_piece::View;
-use warm_blend_render::{Closer, Fineness, Lamp, Shading};
+use warm_blend_render::{Closer, Fineness, Lamp, Shading, Viewpoint};
 use warm_blend_store::{Document, Kept, Store, StoreError};
 
 use crate::{body::Json, problem::Problem};
 
-/// Which part of a long list.
+/// Part of a long list.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct PartAsked {
-    /// How many to leave out at the start; none if left out.
+    /// Number of entries to skip; 0 if left out.
     #[serde(default)]
     pub from: usize,
-    /// How many at most; all if left out. Where there are more, the header `Link` says where (RFC 8288, `rel=\"next\"`).
+    /// Greatest number of entries; all if left out. If there are more, the header `Link` says where (RFC 8288,
+    /// `rel=\"next\"`).
     pub count: Option<usize>,
 }
 
-/// Where a long list begins.
+/// Order of a long list.
 #[derive(Debug, Default, Deserialize, IntoParams)]
 pub struct OrderAsked {
-    /// True to count from the latest one back, latest first.
+    /// True to list the latest first.
     #[serde(default)]
     pub latest_first: bool,
 }
 
 impl PartAsked {
-    /// Of so many, which; and where the next part begins, if there is one.
+    /// Range of the requested part, and where the next part begins, if there is one.
     pub fn of(&self, all: usize) -> (Range<usize>, Option<usize>) {
         let from = self.from.min(all);
         let to = self.count.map_or(all, |count| from.saturating_add(count.max(1)).min(all));
         (from..to, (to < all).then_some(to))
     }
 
-    /// What is kept of it, and where the next part begins.
+    /// Reads the requested part, and says where the next part begins.
     pub fn read<T: Document>(
         &self,
         store: &Store,
@@ -57,10 +58,10 @@ impl PartAsked {
     }
 }
 
-/// Part of a long list, and where the next one is.
+/// Part of a long list, with a link to the next.
 pub type PartOfList<T> = (Option<[(HeaderName, String); 1]>, Json<Vec<T>>);
 
-/// Where the next part of a list is, if there is one: asked as before, but from there on.
+/// Link to the next part of a list, if there is one.
 pub fn next_part(asked_at: &Uri, from: Option<usize>) -> Option<[(HeaderName, String); 1]> {
     let from = from?;
     let others = asked_at.query().unwrap_or_default().split('&').filter(|asked| !asked.starts_with("from="));
@@ -68,54 +69,54 @@ pub fn next_part(asked_at: &Uri, from: Option<usize>) -> Option<[(HeaderName, St
     Some([(header::LINK, format!("<{}?{query}from={from}>; rel=\"next\"", asked_at.path()))])
 }
 
-/// Which colour.
+/// A colour.
 #[derive(Debug, Deserialize, IntoParams)]
 pub struct HexAsked {
     /// sRGB, 3, 6 or 8 hex digits.
     pub hex: String,
 }
 
-/// Which revision a change was made to.
+/// Revision that a change was based on.
 #[derive(Debug, Deserialize, IntoParams)]
 pub struct SeenRevision {
-    /// The revision that was seen.
+    /// Revision that the client saw.
     pub revision: i64,
 }
 
-/// Which revision is to go, and whether to ask.
+/// Revision to delete, and whether the painter has confirmed it.
 #[derive(Debug, Deserialize, IntoParams)]
 pub struct Removal {
-    /// The revision that was seen.
+    /// Revision that the client saw.
     pub revision: i64,
-    /// True once the painter has said that it may go although mixes use it.
+    /// True if the painter has confirmed it although mixes use it.
     #[serde(default)]
     pub confirmed: bool,
 }
 
-/// Which strip to look at.
+/// A strip of a board.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct StripAsked {
-    /// `A` to `F`; the first if left out.
+    /// `A` to `F`; by default the first.
     pub strip: Option<Letter>,
-    /// How many of its layers are on, from the ground up; all if left out.
+    /// Number of layers that are on, from the ground up; by default all.
     pub layers: Option<usize>,
 }
 
-/// What went wrong.
+/// A defect.
 #[derive(Debug, Deserialize, IntoParams)]
 pub struct TroubleAsked {
     /// See `/api/boards/choices`.
     pub trouble: Defect,
 }
 
-/// What finishes are to be laid on, and in which colour.
+/// Ground and main colour for the ready finishes.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct ReadyAsked {
     /// The ground: see `/api/boards/choices`.
     pub ground: GroundKind,
-    /// The paint that is the main colour; one that suits the finish if left out.
+    /// The main colour; by default a paint that suits the finish.
     pub base: Option<Uuid>,
 }
 
@@ -124,15 +125,15 @@ fn pixels(width: Option<u32>, height: Option<u32>) -> (u32, u32) {
     (width.unwrap_or(1200), height.unwrap_or(800))
 }
 
-/// How to draw.
+/// Options of a picture.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct DrawnAs {
-    /// Pixels across, 48 to 4096; 1200 if left out.
+    /// Width in pixels, 48 to 4096; by default 1200.
     pub width: Option<u32>,
-    /// Pixels down, 48 to 4096; 800 if left out.
+    /// Height in pixels, 48 to 4096; by default 800.
     pub height: Option<u32>,
-    /// True where all strips are drawn side by side.
+    /// True to draw all strips side by side.
     #[serde(default)]
     pub all: bool,
     /// True where it is drawn finely, up to 1 050 000 pixels: smooth where a quick picture is jagged, and slower.
@@ -146,7 +147,7 @@ fn fineness(fine: bool) -> Fineness {
 }
 
 impl DrawnAs {
-    /// Pixels across and down.
+    /// Width and height in pixels.
     pub fn size(&self) -> (u32, u32) {
         pixels(self.width, self.height)
     }
@@ -160,16 +161,16 @@ impl DrawnAs {
 #[derive(Debug, Default, Deserialize, ToSchema)]
 #[serde(rename_all = "lowercase")]
 enum Lit {
-    /// As by a window.
+    /// Lit by a window.
     #[default]
     Soft,
-    /// By a low lamp that shows every ridge.
+    /// Lit by a low lamp that shows every ridge.
     Raking,
-    /// Not at all, so that colours can be judged.
+    /// Not shaded, so that colours can be judged.
     None,
 }
 
-/// By which light the relief is shaded.
+/// Shading of the relief.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct ShadingAsked {
@@ -200,30 +201,37 @@ impl ShadingAsked {
     }
 }
 
-/// Which scheme, and how large its pictures are.
+/// A scheme, and the size of its pictures.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct SchemeAsked {
-    /// From 0; the one that was chosen if left out.
+    /// Index of the scheme; by default the chosen one.
     pub scheme: Option<usize>,
-    /// Pixels across, 48 to 4096; 1200 if left out.
+    /// Width in pixels, 48 to 4096; by default 1200.
     pub width: Option<u32>,
-    /// Pixels down, 48 to 4096; 800 if left out.
+    /// Height in pixels, 48 to 4096; by default 800.
     pub height: Option<u32>,
 }
 
 impl SchemeAsked {
-    /// Pixels across and down.
+    /// Width and height in pixels.
     pub fn size(&self) -> (u32, u32) {
         pixels(self.width, self.height)
     }
 }
 
-/// From where it is seen.
+/// A number of the query in its range.
+fn within(name: &str, value: Option<f64>, usual: f64, least: f64, most: f64) -> Result<f64, Problem> {
+    let value = value.unwrap_or(usual);
+    let wrong = || Problem::field(name, format!("{value} is out of range; use {least} to {most}"));
+    if (least..=most).contains(&value) { Ok(value) } else { Err(wrong()) }
+}
+
+/// Direction of view.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct ViewAsked {
-    /// `front` (as when left out), `side` or `top`.
+    /// `front` (default), `side` or `top`.
     #[param(inline)]
     #[serde(default)]
     pub view: View,
@@ -233,6 +241,10 @@ pub struct ViewAsked {
     x: Option<f64>,
     /// And the share of its height above.
     y: Option<f64>,
+    /// Degrees to the right of the front, −80 to 80, for a view from a corner in place of `view`.
+    turn: Option<f64>,
+    /// Degrees above the middle of the piece, 0 to 60; 14 by default. Only from a corner.
+    up: Option<f64>,
     /// True where it is drawn finely, up to 1 050 000 pixels: smooth where a quick picture is jagged, and slower.
     #[serde(default)]
     fine: bool,
@@ -243,12 +255,17 @@ impl ViewAsked {
         fineness(self.fine)
     }
 
-    pub fn closer(&self) -> Result<Closer, Problem> {
-        let within = |name: &str, value: Option<f64>, usual: f64, least: f64, most: f64| {
-            let value = value.unwrap_or(usual);
-            let wrong = || Problem::field(name, format!("{value} is out of range; use {least} to {most}"));
-            if (least..=most).contains(&value) { Ok(value) } else { Err(wrong()) }
+    /// Where the piece is seen from, if from a corner.
+    pub fn viewpoint(&self) -> Result<Option<Viewpoint>, Problem> {
+        let most = Viewpoint::MOST_TURN;
+        let from = |turn| {
+            let turn = within("?turn", Some(turn), 0.0, -most, most)?;
+            Ok(Viewpoint::new(turn, within("?up", self.up, 14.0, 0.0, Viewpoint::MOST_UP)?))
         };
+        self.turn.map(from).transpose()
+    }
+
+    pub fn closer(&self) -> Result<Closer, Problem> {
         let by = within("?closer", self.closer, 1.0, 1.0, 16.0)?;
         Ok(Closer {
             by,
@@ -257,20 +274,20 @@ impl ViewAsked {
     }
 }
 
-/// What is measured in.
+/// System of units.
 #[derive(Debug, Default, Deserialize, IntoParams)]
 pub struct UnitsAsked {
-    /// `metric` (as when left out) or `imperial`.
+    /// `metric` (default) or `imperial`.
     #[param(inline)]
     #[serde(default)]
     pub units: Units,
 }
 
-/// Which pots.
+/// Which pots to list.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct PoursOf {
-    /// Only those of this mix.
+    /// Only pots of this mix.
     pub mix: Option<Uuid>,
 }
 

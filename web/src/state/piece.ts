@@ -98,30 +98,28 @@ export const DRAWN = { width: 960, height: 720 };
 
 /** What a scheme of an unsaved piece would look like. */
 export function useStanding(entry: Piece, scheme: number) {
-  const look = useLook();
+  return useLastPreview(useAsk(entry)(scheme));
+}
+
+/** What is asked to see a scheme of an unsaved piece. */
+function useAsk(entry: Piece) {
+  const said = { ...useLook(), units: useUnits() };
   const body = nameless(entry);
-  const units = useUnits();
-  const query = { ...look, units, scheme, ...DRAWN };
-  return useLastPreview({
-    queryKey: ['piece', query, body],
-    queryFn: ({ signal }) => got(api.POST('/api/piece/preview', { params: { query }, body, signal })),
-  });
+  return (scheme: number) => {
+    const query = { ...said, scheme, ...DRAWN };
+    return {
+      queryKey: ['piece', query, body],
+      queryFn: ({ signal }: { signal: AbortSignal }) =>
+        got(api.POST('/api/piece/preview', { params: { query }, body, signal })),
+    };
+  };
 }
 
 /** What each of the schemes of an unsaved piece would look like; nothing of one that is not predicted yet. */
 export function useStandings(entry: Piece, schemes: number) {
-  const look = useLook();
-  const units = useUnits();
-  const body = nameless(entry);
+  const ask = useAsk(entry);
   return useQueries({
-    queries: Array.from({ length: schemes }, (_, scheme) => {
-      const query = { ...look, units, scheme, ...DRAWN };
-      return {
-        queryKey: ['piece', query, body],
-        queryFn: ({ signal }: { signal: AbortSignal }) =>
-          got(api.POST('/api/piece/preview', { params: { query }, body, signal })),
-      };
-    }),
+    queries: Array.from({ length: schemes }, (_, scheme) => ask(scheme)),
     combine: (answers) => answers.map(({ data }) => data),
   });
 }
@@ -132,9 +130,15 @@ const picture = (query: object, body: Piece, signal?: AbortSignal) =>
     api.POST('/api/piece/picture', { params: { query }, body, signal: signal ?? null, parseAs: 'blob' }),
   ) as Promise<unknown> as Promise<Blob>;
 
-interface Drawn extends Partial<Lit> {
+/** Where somebody stands before a piece, degrees: to its right (left below 0), and above. */
+export interface Turned {
+  turn: number;
+  up: number;
+}
+
+interface Drawn extends Partial<Lit>, Partial<Turned> {
   scheme: number;
-  view: string;
+  view?: string;
   width?: number;
   height?: number;
   /** How much closer than the whole, and what is in the middle then. */
@@ -161,8 +165,8 @@ export function usePiecePicture(entry: Piece, drawn: Drawn) {
 /** A large picture for the record. */
 export function useSavedPicture() {
   const look = useLook();
-  return (entry: Piece, scheme: number, view: string) =>
-    picture({ ...look, scheme, view, width: 2400, height: 1800 }, nameless(entry));
+  return (entry: Piece, scheme: number, from: { view: string } | Turned) =>
+    picture({ ...look, scheme, ...from, width: 2400, height: 1800 }, nameless(entry));
 }
 
 type UnifyLine = Partial<UnifyStep> & { problem?: ProblemBody };

@@ -1,6 +1,6 @@
 import type { Form, PieceChoices } from '../../api/client';
+import { LookRound } from '../../common/LookRound';
 import { keyed } from '../../parts/keyed';
-import { LookRound } from '../../shared/LookRound';
 import { usePaints } from '../../state/workspace';
 
 /** Says first what the piece is. */

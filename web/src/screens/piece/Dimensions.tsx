@@ -1,8 +1,8 @@
 import type { Form, Piece, PieceChoices, PiecePrediction, Problem } from '../../api/client';
+import { MeasureField } from '../../common/MeasureField';
 import { Checkbox } from '../../parts/Checkbox';
 import { NumberField } from '../../parts/NumberField';
 import { Picker } from '../../parts/Picker';
-import { MeasureField } from '../../shared/MeasureField';
 import { useBoardChoices } from '../../state/boards';
 
 interface Props {

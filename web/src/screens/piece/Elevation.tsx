@@ -2,12 +2,19 @@ import type { MouseEvent } from 'react';
 import type { Piece, PiecePrediction } from '../../api/client';
 import type { Lit } from '../../parts/Lamp';
 import { NotDrawn } from '../../parts/NotDrawn';
-import { DRAWN, usePiecePicture } from '../../state/piece';
+import { DRAWN, type Turned, usePiecePicture } from '../../state/piece';
+
+/** Pixels of a picture that follows a hand. */
+const DRAFT = { width: 480, height: 360 };
 
 interface Props {
   entry: Piece;
   scheme: number;
   view: string;
+  /** From which corner, in place of a view. */
+  turned?: Turned | undefined;
+  /** True where a small picture will do for now. */
+  draft?: boolean;
   face?: PiecePrediction['faces'][number] | undefined;
   /** The zone whose parts are outlined. */
   chosen?: string | undefined;
@@ -26,12 +33,25 @@ interface Props {
 
 /** A face of the piece as it will look. A touch on a part chooses its zone; the list of zones does the same by keys. */
 export function Elevation(props: Props) {
-  const { entry, scheme, view, face, chosen, onChoose, large = false, from, onPoint, light, lit } = props;
+  const {
+    entry,
+    scheme,
+    view,
+    turned,
+    face,
+    chosen,
+    onChoose,
+    large = false,
+    from,
+    onPoint,
+    light,
+    lit,
+  } = props;
   const size = large ? { width: 1440, height: 1080 } : DRAWN;
   const { drawing, error, retry } = usePiecePicture(entry, {
     scheme,
-    view,
-    ...size,
+    ...(turned ?? { view }),
+    ...(props.draft ? DRAFT : size),
     ...from,
     ...lit,
     ...(light ? { light } : {}),

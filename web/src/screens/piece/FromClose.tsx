@@ -3,16 +3,18 @@ import type { Piece } from '../../api/client';
 import { BY_THE_WINDOW, Lamp } from '../../parts/Lamp';
 import { closerAbout, StepCloser, WHOLE } from '../../parts/StepCloser';
 import { usePinch } from '../../parts/usePinch';
+import type { Turned } from '../../state/piece';
 import { Elevation } from './Elevation';
 
 interface Props {
   entry: Piece;
   scheme: number;
   view: string;
+  turned?: Turned | undefined;
 }
 
 /** The piece on the whole screen, stepped up to by a touch on it, by two fingers, the wheel or buttons. */
-export function FromClose({ entry, scheme, view }: Props) {
+export function FromClose({ entry, scheme, view, turned }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [at, stand] = useState(WHOLE);
   const [lit, setLit] = useState(BY_THE_WINDOW);
@@ -24,6 +26,7 @@ export function FromClose({ entry, scheme, view }: Props) {
           entry={entry}
           scheme={scheme}
           view={view}
+          turned={turned}
           large
           from={at}
           lit={lit}

@@ -3,15 +3,22 @@ import { DropdownMenu } from 'radix-ui';
 import type { Piece } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { why } from '../../parts/useAction';
-import { useSavedPicture } from '../../state/piece';
+import { type Turned, useSavedPicture } from '../../state/piece';
+
+interface Props {
+  entry: Piece;
+  scheme: number;
+  view: string;
+  turned: Turned | undefined;
+}
 
 /** Saves the face that is seen as a large picture, in the light and the state at hand. */
-export function SavePicture({ entry, scheme, view }: { entry: Piece; scheme: number; view: string }) {
+export function SavePicture({ entry, scheme, view, turned }: Props) {
   const draw = useSavedPicture();
   const tell = useTell();
   const save = async () => {
     try {
-      const address = URL.createObjectURL(await draw(entry, scheme, view));
+      const address = URL.createObjectURL(await draw(entry, scheme, turned ?? { view }));
       const link = document.createElement('a');
       link.href = address;
       link.download = `${entry.name}, ${view}.png`;

@@ -1,9 +1,9 @@
 import { ArrowLeft, BookOpen, Printer } from 'lucide-react';
 import { Link } from 'react-router';
 import type { PieceKept } from '../../api/client';
+import { NotPredicted } from '../../common/NotPredicted';
 import { useLights } from '../../light/light';
 import { Failed, Waiting } from '../../parts/Waiting';
-import { NotPredicted } from '../../shared/NotPredicted';
 import { useStanding } from '../../state/piece';
 import { useRunSheet } from '../../state/runSheet';
 import { usePiece } from '../../state/workspace';

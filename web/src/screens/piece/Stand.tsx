@@ -2,14 +2,14 @@ import { Expand } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { BoardInList, Mix, Paint, Piece, PieceChoices, PieceKept } from '../../api/client';
+import { Conflict } from '../../common/Conflict';
+import { NotPredicted } from '../../common/NotPredicted';
 import { useInLights } from '../../light/light';
 import { FullScreen } from '../../parts/FullScreen';
 import { Panel } from '../../parts/Panel';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useNarrow } from '../../parts/useNarrow';
-import { Conflict } from '../../shared/Conflict';
-import { NotPredicted } from '../../shared/NotPredicted';
 import { usePieceCalls, useStanding } from '../../state/piece';
 import { usePlace } from '../../state/unsaved';
 import { useDraft } from '../../state/useDraft';
@@ -20,6 +20,7 @@ import { Dimensions } from './Dimensions';
 import { Elevation } from './Elevation';
 import { chosenOf } from './entry';
 import { FromClose } from './FromClose';
+import { BEFORE_IT, FromCorner, TurnByKeys } from './FromCorner';
 import { Over } from './Over';
 import { SavePicture } from './SavePicture';
 import { Schemes } from './Schemes';
@@ -40,6 +41,7 @@ const VIEWS = [
   { id: 'front', name: 'Front' },
   { id: 'side', name: 'Side' },
   { id: 'top', name: 'Top' },
+  { id: 'corner', name: 'Corner' },
 ];
 
 /** A piece: its picture with its parts below, and beside it the verdict and what the chosen part wears. */
@@ -52,9 +54,11 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
   const standing = preview.last;
   useInLights(standing?.lights);
   const [view, setView] = usePlace(`piece ${piece.id} view`, 'front');
+  const [from, setFrom] = usePlace(`piece ${piece.id} corner`, BEFORE_IT);
   const [zone, setZone] = usePlace<string | undefined>(`piece ${piece.id} zone`, undefined);
   const [asking, setAsking] = useState<'brief' | 'size'>();
   const [unifying, setUnifying] = useState(false);
+  const [held, hold] = useState(false);
   const narrow = useNarrow();
 
   const zones = standing?.zones ?? [];
@@ -64,8 +68,13 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
     zones.find((one) => one.zone === zone) ??
     zones.find((one) => one.zone === clash) ??
     zones.find((one) => one.seen);
-  const views = VIEWS.filter(({ id }) => standing?.faces.some((face) => face.view === id));
+  const views = VIEWS.filter(({ id }) => id === 'corner' || standing?.faces.some((face) => face.view === id));
   const seen = views.some(({ id }) => id === view) ? view : 'front';
+  const turned = seen === 'corner' ? from : undefined;
+  const turn = (next: typeof from, held: boolean) => {
+    setFrom(next);
+    hold(held);
+  };
 
   const trouble = draft.problem && <TroubleLine>{draft.problem.message}</TroubleLine>;
 
@@ -98,7 +107,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
           </button>
         }
       >
-        <FromClose entry={entry} scheme={at} view={seen} />
+        <FromClose entry={entry} scheme={at} view={seen} turned={turned} />
       </FullScreen>
     </>
   );
@@ -115,7 +124,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
         {trouble}
         <div className="flex flex-wrap items-center gap-x-2">
           <Schemes entry={entry} onChange={draft.change} origin={draft.origin}>
-            <SavePicture entry={entry} scheme={at} view={seen} />
+            <SavePicture entry={entry} scheme={at} view={seen} turned={turned} />
           </Schemes>
           {views.length > 1 && (
             <Segments
@@ -136,16 +145,21 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
             {/* As large as the room there is, at its own proportions. */}
             <div className="lg:min-h-80 lg:flex-1 lg:[container-type:size]">
               <div className="mx-auto lg:w-[min(100cqw,133.33cqh)]">
-                <Elevation
-                  entry={entry}
-                  scheme={at}
-                  view={seen}
-                  face={standing?.faces.find((face) => face.view === seen)}
-                  chosen={zone}
-                  onChoose={(id) => setZone(id)}
-                />
+                {turned ? (
+                  <FromCorner entry={entry} scheme={at} from={turned} held={held} onTurn={turn} />
+                ) : (
+                  <Elevation
+                    entry={entry}
+                    scheme={at}
+                    view={seen}
+                    face={standing?.faces.find((face) => face.view === seen)}
+                    chosen={zone}
+                    onChoose={(id) => setZone(id)}
+                  />
+                )}
               </div>
             </div>
+            {turned && <TurnByKeys from={turned} onTurn={turn} />}
             <Zones zones={zones} chosen={chosen?.zone} onChoose={setZone} />
             {narrow && <div className="flex flex-wrap items-center gap-x-2">{actions}</div>}
             <Over entry={entry} zones={zones} onChange={draft.change} />

@@ -1,6 +1,6 @@
-//! The piece as it would look: predicted, drawn, and brought together.
+//! Appearance of a piece: predicted, drawn, and brought together.
 
-use std::{collections::BTreeMap, sync::Arc};
+use std::{cell::OnceCell, collections::BTreeMap, sync::Arc};
 
 use axum::{
     extract::State,
@@ -10,21 +10,22 @@ use axum::{
 use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_paint::Look;
-use warm_blend_piece::{FinishedZone, Piece, Searched, Zone};
-use warm_blend_render::{Front, Shading};
+use warm_blend_piece::{FinishedZone, Piece, Scheme, Searched, View, Zone};
+use warm_blend_render::{Closer, Corner, Fineness, Picture, Shading, Viewpoint};
 use warm_blend_store::{Store, StoreError};
-use warm_blend_workshop::{PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
+use warm_blend_workshop::{FinishedPiece, PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
 
 use crate::{
     Workspace,
     body::{Answer, Json, Query},
     off_thread::{Asking, line_by_line, off_thread, while_asked},
+    pictures::{FlatOf, Pictures},
     problem::Problem,
     shelf_cache::Remembered,
     wire::{SchemeAsked, ShadingAsked, UnitsAsked, ViewAsked},
 };
 
-/// What a piece is looked at among.
+/// Documents that the look of a piece depends on.
 pub struct Around {
     boards: BTreeMap<Uuid, Board>,
     shelf: Arc<Remembered>,
@@ -35,7 +36,7 @@ impl Around {
         Self::and(workspace, |_| Ok(())).await.map(|((), around)| around)
     }
 
-    /// The same with what else is read at that moment.
+    /// Reads something else at the same moment.
     pub async fn and<R: Send + 'static>(
         workspace: &Workspace,
         read: impl FnOnce(&mut Store) -> Result<R, StoreError> + Send + 'static,
@@ -83,30 +84,92 @@ pub async fn picture(
     let shading = lit.get()?;
     piece.check()?;
     let scheme = scheme_of(&piece, of.scheme)?;
-    let (view, closer, fineness) = (seen.view, seen.closer()?, seen.fineness());
+    let (size, fineness) = (of.size(), seen.fineness());
+    let shown = Shown { view: seen.view, from: seen.viewpoint()?, size, closer: seen.closer()?, fineness };
     let around = Around::of(&workspace).await?;
-    let (pictures, size) = (Arc::clone(&workspace.pictures), of.size());
+    let pictures = Arc::clone(&workspace.pictures);
     let draw = move |asking: &Asking| {
-        let worn = around.room(look).dress(&piece, &scheme)?.ok_or_else(not_said)?;
-        asking.still()?;
-        let front = pictures.fronts.of(&worn.elevation, view, size, closer, fineness)?;
-        front_as_png(&front, &worn.dressed, look, shading, asking)
+        let of = Worn { around: &around, piece: &piece, scheme: &scheme, look, shading };
+        Ok(shown.draw(&pictures, &of, asking)?.to_png())
     };
     workspace.pictures.answer(size, fineness, draw).await
 }
 
-/// Drawn and written, as long as somebody waits for it.
-fn front_as_png(
-    front: &Front,
-    dressed: &BTreeMap<Zone, FinishedZone>,
+/// A piece in a scheme, and how it is looked at.
+struct Worn<'a> {
+    around: &'a Around,
+    piece: &'a Piece,
+    scheme: &'a Scheme,
     look: Look,
     shading: Shading,
-    asking: &Asking,
-) -> Result<Vec<u8>, Problem> {
-    asking.still()?;
-    let drawn = front.draw(dressed, look.light, look.state, shading);
-    asking.still()?;
-    Ok(drawn.to_png())
+}
+
+/// How a piece is shown.
+struct Shown {
+    view: View,
+    /// From which corner, in place of the view.
+    from: Option<Viewpoint>,
+    size: (u32, u32),
+    closer: Closer,
+    fineness: Fineness,
+}
+
+impl Worn<'_> {
+    fn finished(&self) -> Result<FinishedPiece, Problem> {
+        Ok(self.around.room(self.look).dress(self.piece, self.scheme)?.ok_or_else(not_said)?)
+    }
+
+    /// All that its look depends on besides the shelf.
+    fn wears(&self) -> Result<Vec<u8>, Problem> {
+        serde_json::to_vec(&(self.piece, self.scheme, &self.around.boards)).map_err(|_| Problem::internal())
+    }
+}
+
+impl Shown {
+    /// Draws a piece in its finishes, as long as somebody waits for it.
+    fn draw(&self, pictures: &Pictures, of: &Worn, asking: &Asking) -> Result<Picture, Problem> {
+        let Some(from) = self.from else {
+            let worn = of.finished()?;
+            asking.still()?;
+            let front =
+                pictures.fronts.of(&worn.elevation, self.view, self.size, self.closer, self.fineness)?;
+            asking.still()?;
+            return Ok(front.draw(&worn.dressed, of.look.light, of.look.state, of.shading));
+        };
+        let elevation = of.piece.elevation().transpose().map_err(|_| Problem::from(not_said()))?;
+        let elevation = elevation.ok_or_else(not_said)?;
+        let corner = Corner::new(&elevation, from, self.size, self.closer, self.fineness)
+            .map_err(|error| Problem::field("?width", error))?
+            .ok_or_else(not_said)?;
+        let (wears, shelf) = (of.wears()?, of.around.shelf.state());
+        let worn = OnceCell::new();
+        let flat = |(view, patterned, size): (View, bool, (u32, u32))| {
+            let fineness = self.fineness;
+            let (look, shading) = (of.look, of.shading);
+            let wears = wears.clone();
+            let known = FlatOf { wears, shelf, look, shading, view, patterned, size, fineness };
+            pictures.flats.of(known, || {
+                asking.still()?;
+                if worn.get().is_none() {
+                    drop(worn.set(of.finished()?));
+                }
+                let worn = worn.get().ok_or_else(Problem::internal)?;
+                let front = pictures.fronts.of(&worn.elevation, view, size, Closer::WHOLE, fineness)?;
+                asking.still()?;
+                let plain = |zone: &FinishedZone| FinishedZone { stencil: None, ..zone.clone() };
+                // A pattern lies on the flats only.
+                let plain: BTreeMap<Zone, FinishedZone> = match patterned {
+                    true => BTreeMap::new(),
+                    false => worn.dressed.iter().map(|(zone, dressed)| (*zone, plain(dressed))).collect(),
+                };
+                let dressed = if patterned { &worn.dressed } else { &plain };
+                Ok(front.draw(dressed, look.light, look.state, shading))
+            })
+        };
+        let flats: Vec<Arc<Picture>> = corner.flats().map(flat).collect::<Result<_, _>>()?;
+        asking.still()?;
+        Ok(corner.draw(&flats, of.shading))
+    }
 }
 
 /// Washes, glazes, waxes and metallics from the shelf that bring every pair of neighbours into its window. Leaving off stops the
