@@ -17,7 +17,7 @@ function tell(id, text, name) {
   texts.set(key, known);
 }
 
-const about = ['about', 'generate', '--format', 'json', '--locked', '--offline', '--all-features', '--manifest-path'];
+const about = ['about', 'generate', '--format', 'json', '--locked', '--offline', '--manifest-path'];
 const crates = JSON.parse(run('cargo', [...about, '../crates/server/Cargo.toml']));
 for (const { id, text, used_by } of crates.licenses)
   for (const { crate } of used_by)

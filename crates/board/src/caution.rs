@@ -91,7 +91,7 @@ impl TakeCare {
 
 /// Cautions for a technique with this pot over this ground. What the tin itself states takes precedence over its class.
 pub fn cautions_of(technique: Technique, contents: &Contents, ground: GroundKind) -> Vec<TakeCare> {
-    // A resist is worked into wax, whatever is in its own pot.
+    // A resist is worked into wax, whatever its own pot contains.
     let on_wax = technique == Technique::WetWaxResist;
     let solvent = contents.share(Product::is_solvent_borne) > 0.0 || on_wax;
     let oily = |product: &Product| product.is_solvent_borne() && product.class != Class::Shellac;

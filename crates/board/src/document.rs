@@ -15,11 +15,11 @@ use super::{
     Share, Stack, Technique,
 };
 
-/// Share of what stays of a pot, from which wax, clear coat or shellac in it fills the air in what lies below†.
+/// Share of the dry film from which wax, clear coat or shellac fills the air in what lies below†.
 const SEALS: f64 = 0.2;
 
-/// Parts of texture powder to one of paint that make the usual peaks (two scoops a cup, common practice†), and how much less or more
-/// of it still tells, as a share of that.
+/// Parts of texture powder to one of paint that make the usual peaks (two scoops per cup, common practice†), and the
+/// range around it that matters, as shares of it.
 const USUAL_DOSE: f64 = 0.125;
 const LEAST_DOSE: f64 = 0.2;
 const MOST_DOSE: f64 = 2.0;
@@ -118,7 +118,7 @@ pub struct Board {
     pub name: Name,
     /// The ground below all strips.
     pub ground: Ground,
-    /// One to six.
+    /// One to six strips.
     strips: Vec<Strip>,
 }
 
@@ -284,7 +284,7 @@ impl Layer {
             inside.iter().filter_map(part).sum()
         };
         let dose = powder(true) / powder(false).max(f64::MIN_POSITIVE);
-        // Without powder it is a tin that was bought as texture paint.
+        // Without powder it is ready-made texture paint.
         match self.hand.texture {
             None if self.technique == Technique::TextureCoat && dose > 0.0 => {
                 Microns::of(usual.value() * (dose / USUAL_DOSE).clamp(LEAST_DOSE, MOST_DOSE))
@@ -337,7 +337,7 @@ impl Stack {
         habit: impl Fn(Technique) -> HandBias,
     ) -> Result<Self, BadPaint> {
         let mut stack = Stack::over(ground)?;
-        // Only what lies below can be met or worn down to.
+        // A layer can only refer to one below it.
         let below = |id: LayerId, n: usize| layers[..n].iter().position(|layer| layer.id == id);
         for (n, layer) in layers.iter().enumerate() {
             let habit = habit(layer.technique);
@@ -423,7 +423,7 @@ impl Board {
         self.layers_within(letter, self.strips.len())
     }
 
-    /// The same through so many strips at most: a board has no circles, and one in the making ends here.
+    /// The layers of a strip through at most this many others: a valid board has no cycles, and an invalid one ends here.
     fn layers_within(&self, letter: Letter, strips: usize) -> Vec<&Layer> {
         let Some(strip) = self.strip(letter).filter(|_| strips > 0) else { return Vec::new() };
         let mut layers = strip.from.map_or_else(Vec::new, |branch| {

@@ -13,10 +13,10 @@ use warm_blend_spectral::Light;
 
 use super::{Board, ByPlace, KnownTin, LearnedHand, Letter, Place, Stack, stack::lab};
 
-/// Plausible boards that stand for what is not known: fewer than plausible shelves, because each is composed anew.
+/// Number of plausible boards: fewer than plausible shelves, because each must be composed.
 const BOARDS: usize = 32;
 
-/// sd of ln of how much bare wood darkens by what fills its air†: planks of one kind differ so.
+/// sd of ln of how much filled air darkens bare wood†, from plank to plank of one kind.
 const AIR_OF_WOOD: f64 = 0.5;
 
 /// 90 % band, ΔE00, of the colour from across the room at each kind of place, with the lowest `layers` of a strip on.

@@ -76,7 +76,7 @@ impl GroundKind {
     /// All kinds, in the order in which they are offered.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
 
-    /// The table of defaults†.
+    /// Table of defaults†.
     const fn row(self) -> Row {
         const fn row(
             id: &'static str,

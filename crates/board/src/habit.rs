@@ -31,7 +31,7 @@ impl HandBias {
 
     /// As text: `leaves 1.4 times the usual film and covers more`.
     pub fn words(self, technique: Technique) -> String {
-        /// Differences that nobody would call one.
+        /// Difference that nobody would mention.
         const NEARLY: f64 = 0.1;
         let thicker = !technique.takes_away() && self.film.ln().abs() > NEARLY;
         let wider = self.cover.abs() > NEARLY;

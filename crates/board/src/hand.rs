@@ -26,31 +26,31 @@ use warm_blend_spectral::{Lab, Light, difference};
 
 use super::{Board, ByPlace, HandBias, KnownTin, Letter, Place, Technique, stack::lab};
 
-/// Sd of the ln of the film that a technique leaves in a hand that was never read†.
+/// Prior sd of ln of a technique's film†.
 const FILM: f64 = 0.5;
 
-/// Sd of the shift of its coverage, on the scale of [`HandBias::cover`]†.
+/// Prior sd of the shift of its coverage, on the scale of [`HandBias::cover`]†.
 const COVER: f64 = 0.5;
 
-/// Sd of the ln of how rough it leaves what has a texture†.
+/// Prior sd of ln of its texture†.
 const ROUGH: f64 = 0.4;
 
-/// What no board takes away of any: no hand is heavier everywhere alike, nor on every day†.
+/// sd that no board removes: a hand varies from place to place and day to day†.
 const NOISE_FLOOR: f64 = 0.07;
 
-/// How much a habit differs from place to place of one board†.
+/// sd of a habit from place to place of one board†.
 const BY_PLACE: f64 = 0.1;
 
-/// How uneven a painted place is from spot to spot, root mean square, ΔE00†.
+/// Unevenness of a painted place from spot to spot, root mean square, ΔE00†.
 const UNEVEN: f64 = 0.8;
 
-/// From how many standard deviations a reading is not believed: no hand makes that of this board.
+/// Standard deviations from which a reading is doubted: no hand makes that of this board.
 const OUTLIER_SD: f64 = 3.0;
 
-/// Plausible shelves by which the doubt of paints is shown.
+/// Number of plausible shelves that represent the uncertainty of paints.
 const SHELVES: usize = 32;
 
-/// A strength surer than this (sd of its ln) is not asked for.
+/// Strengths known better than this (sd of ln) are not estimated.
 const SURE: f64 = 0.01;
 
 /// A measured spot of a board.
@@ -67,13 +67,13 @@ pub struct BoardSpot {
 pub struct BoardReading {
     /// The board.
     pub board: Uuid,
-    /// The strip alone, as it was when it was read.
+    /// The strip alone, as it was when measured.
     painted: Board,
     /// State of the film when it was measured.
     pub state: FilmState,
     /// Instrument or method.
     pub source: Source,
-    /// One to nine.
+    /// One to nine spots.
     spots: Vec<BoardSpot>,
     /// True once the painter has confirmed an unlikely reading.
     #[serde(default)]
@@ -164,7 +164,7 @@ struct KnownHand {
 }
 
 impl Default for LearnedHand {
-    /// A hand that was never read.
+    /// A hand without readings.
     fn default() -> Self {
         let of = |technique: Technique| {
             let draws = drawn(technique);
@@ -207,7 +207,7 @@ impl LearnedHand {
     }
 }
 
-/// Draws of a technique: film and coverage, and of either what no board takes away; roughness, and the same of it.
+/// Draws for a technique: film, coverage and texture, and the part of each that no board removes.
 fn drawn(technique: Technique) -> DMatrix<f64> {
     draws::of(Whose::Technique(technique as u8), 6)
 }
@@ -238,7 +238,7 @@ pub struct Taught {
     pub judged: Vec<Option<BoardJudgement>>,
 }
 
-/// One of the numbers that are asked for.
+/// A quantity to estimate.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 enum Unknown {
     Film(Technique),
@@ -247,15 +247,15 @@ enum Unknown {
     Strength(PaintId),
 }
 
-/// Where each unknown stands, and the sd of what is believed of it before.
+/// Index and prior sd of each unknown.
 type Unknowns = BTreeMap<Unknown, (usize, f64)>;
 
-/// A tin of the boards.
+/// A tin used on the boards.
 #[derive(Debug, Clone)]
 struct OnBoards<'a> {
     class: Class,
     known: &'a Ensemble,
-    /// ln of each plausible one's strength against the best.
+    /// ln of the strength of each plausible variant relative to the best.
     own: Vec<f64>,
 }
 
@@ -312,16 +312,16 @@ pub fn learn_hand<'a>(
     taught(&believed, &unknowns, &tins, (&best, root), judged)
 }
 
-/// What readings say something of.
+/// Unknowns that the readings depend on.
 fn asked_for(readings: &[BoardReading], tins: &Tins) -> Unknowns {
     let mut unknowns = Unknowns::new();
     for reading in readings {
         for layer in reading.painted.layers(reading.letter()) {
-            // Shows in what is put on later.
+            // Texture shows in what is applied later.
             if layer.technique.rough(layer.hand).value() > 0.0 {
                 unknowns.insert(Unknown::Rough(layer.technique), (0, ROUGH));
             }
-            // A print that the painter gave is what was done.
+            // A film set by the painter is taken as given.
             if layer.print.is_some() {
                 continue;
             }
@@ -347,7 +347,7 @@ fn asked_for(readings: &[BoardReading], tins: &Tins) -> Unknowns {
     unknowns
 }
 
-/// The values that fit best, and the root of the precision that they are known with.
+/// The most probable values, and the root of their precision.
 fn most_probable(views: &[&View], unknowns: &Unknowns) -> (DVector<f64>, Option<Cholesky<f64, Dyn>>) {
     const ROUNDS: usize = 12;
     let before = DVector::from_iterator(unknowns.len(), unknowns.values().map(|(_, sd)| 1.0 / (sd * sd)));
@@ -385,7 +385,7 @@ fn most_probable(views: &[&View], unknowns: &Unknowns) -> (DVector<f64>, Option<
     (best, root)
 }
 
-/// Puts the answer into words of hands and strengths, with plausible others drawn around the best.
+/// Converts the result to hands and strengths, with plausible alternatives drawn around the best.
 fn taught(
     believed: &[&View],
     unknowns: &Unknowns,
@@ -410,7 +410,7 @@ fn taught(
     }
     let mut variance = DVector::from_iterator(n, unknowns.values().map(|(_, sd)| sd * sd));
     if let Some(root) = &root {
-        // Independent unit normals become draws with the covariance (L Lᵀ)⁻¹ by Lᵀ x = z.
+        // Independent unit normals become draws with the covariance (L Lᵀ)⁻¹ by solving Lᵀ x = z.
         root.l_dirty().tr_solve_lower_triangular_mut(&mut around);
         variance = root.inverse().diagonal();
     }
@@ -424,7 +424,7 @@ fn taught(
         known.boards = believed.iter().filter(|view| view.is_of(technique)).count();
         let (film, cover) = (Unknown::Film(technique), Unknown::Cover(technique));
         let rough = Unknown::Rough(technique);
-        // What no board takes away of a habit is in every plausible one too.
+        // Plausible hands include the part that no board removes.
         let always = drawn(technique);
         let read = known.boards > 0;
         let off =
@@ -448,25 +448,25 @@ fn taught(
     Taught { hands, strengths: tins.keys().filter_map(strength).collect(), judged }
 }
 
-/// A reading as the estimate sees it.
+/// A reading with what the estimate needs.
 struct View<'a> {
     reading: &'a BoardReading,
     tins: &'a Tins<'a>,
     unknowns: &'a Unknowns,
-    /// The unknowns that it says something of.
+    /// Unknowns it depends on.
     own: Vec<usize>,
-    /// Root of the covariance of what is read, about what the unknowns predict.
+    /// Root of the covariance of the reading around its prediction.
     noise: Option<Cholesky<f64, Dyn>>,
 }
 
-/// How a reading looks at some values of the unknowns: whitened, so that each number is in units of its sd.
+/// A reading evaluated at some values of the unknowns, whitened so that each number is in units of its sd.
 struct Look {
     residual: DVector<f64>,
     slope: DMatrix<f64>,
 }
 
 impl<'a> View<'a> {
-    /// None of a board whose tins are not all known.
+    /// `None` if some tins of the board are unknown.
     fn of(reading: &'a BoardReading, tins: &'a Tins<'a>, unknowns: &'a Unknowns) -> Option<Self> {
         let painted = &reading.painted;
         let paints = painted.paints();
@@ -497,8 +497,7 @@ impl<'a> View<'a> {
         self.unknowns.get(&unknown).map_or(0.0, |(i, _)| at[*i])
     }
 
-    /// What is seen at each kind of place, of a plausible shelf or the most probable one: but for strengths, which are among
-    /// the unknowns.
+    /// Colour at each kind of place on a plausible shelf, or the most probable one; strengths come from the unknowns.
     fn seen_of(&self, at: &DVector<f64>, shelf: Option<usize>) -> Option<ByPlace<Lab>> {
         let letter = self.reading.letter();
         let materials: BTreeMap<PaintId, (Class, Material)> = self
@@ -536,7 +535,7 @@ impl<'a> View<'a> {
         self.reading.spots.iter().map(|spot| *seen.at(spot.place)).collect()
     }
 
-    /// Differences from `from`, spot by spot, in the metric half-way to what was read.
+    /// Differences from `from` by spot, in the metric at the midpoint to the reading.
     fn weighed(&self, seen: &ByPlace<Lab>, from: &[Lab], eyes: &[LocalMetric]) -> DVector<f64> {
         let spots = self.by_spot(seen);
         let off =
@@ -561,7 +560,7 @@ impl<'a> View<'a> {
         self.by_spot(seen).into_iter().zip(self.read()).map(half).collect()
     }
 
-    /// With the noise that its paints make at some values of the unknowns.
+    /// Adds the noise from its paints at some values of the unknowns.
     fn believed(mut self, at: &DVector<f64>) -> Option<Self> {
         let seen = self.seen(at)?;
         let (eyes, best) = (self.eyes(&seen), self.by_spot(&seen));
@@ -572,7 +571,7 @@ impl<'a> View<'a> {
             let off = self.weighed(&self.seen_of(at, Some(shelf))?, &best, &eyes);
             covariance.ger(1.0 / SHELVES as f64, &off, &off, 1.0);
         }
-        // No hand is heavier at every place alike.
+        // No hand has the same bias at every place.
         for (unknown, (i, _)) in self.unknowns {
             if matches!(unknown, Unknown::Strength(_)) || !self.own.contains(i) {
                 continue;
@@ -595,7 +594,7 @@ impl<'a> View<'a> {
         Some(self)
     }
 
-    /// Twice the negative logarithm of how probable the reading is; infinite where the board cannot be.
+    /// Twice the negative log-likelihood of the reading; infinite if the board is impossible.
     fn misfit(&self, at: &DVector<f64>) -> f64 {
         let squared = || {
             let seen = self.seen(at)?;
@@ -605,10 +604,10 @@ impl<'a> View<'a> {
         squared().unwrap_or(f64::INFINITY)
     }
 
-    /// How far the reading lies from what any hand makes of that board, in standard deviations of a normal.
+    /// Distance of the reading from what any hand makes of that board, in standard deviations of a normal.
     ///
-    /// Where a straight line says that it is odd, the hand that would most probably have made it is looked for: what it costs
-    /// in all, ½|θ|² + ½|residual|², is the same χ² without the straight line.
+    /// If the linear test finds it odd, the hand that most probably made it is searched for: its total cost, ½|θ|² +
+    /// ½|residual|², is the same χ² without linearisation.
     fn surprise(&self, unknowns: &Unknowns) -> Option<f64> {
         let look = self.look(&DVector::zeros(unknowns.len()))?;
         let n = look.residual.len() as f64;
@@ -643,8 +642,8 @@ impl<'a> View<'a> {
 }
 
 impl Look {
-    /// Squared distance of the reading from what is believed before any board is read, with the hand's own doubt counted in:
-    /// a χ² of as many degrees as there are numbers, as far as films follow the hand in straight lines.
+    /// Squared distance of the reading from the prior prediction, including the hand's uncertainty: a χ² with as many
+    /// degrees of freedom as there are numbers, if films are linear in the hand.
     fn squared(&self, own: &[usize], unknowns: &Unknowns) -> f64 {
         let n = self.residual.len();
         let mut covariance = DMatrix::identity(n, n);

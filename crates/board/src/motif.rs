@@ -64,14 +64,14 @@ impl Motif {
                     let t = (along.abs() - 0.56) / 0.44;
                     let width = 0.26 * (1.0 - t * t);
                     let vein = across.abs() - 0.025;
-                    // It ends short of the tip.
+                    // The vein ends short of the tip.
                     let vein = if along.abs() > 0.9 { vein.max(0.1) } else { vein };
                     (width - across.abs()).min(vein) / 0.12
                 };
                 leaf(u, v).max(leaf(v, u)).min(1.0)
             }
             Motif::Clover => {
-                // How far along the nearest leaf, and how far from its middle.
+                // Position along the nearest leaf, and distance from its centre line.
                 let (r, turn, quarter) = (0.8 * r, v.atan2(u), std::f64::consts::FRAC_PI_2);
                 let turn = turn - (turn / quarter).round() * quarter;
                 let (along, off) = (r * turn.cos(), (r * turn.sin()).abs());

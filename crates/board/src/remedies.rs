@@ -64,13 +64,13 @@ pub enum LayerChange {
     Take(LayerId),
 }
 
-/// Most ways that are shown.
+/// Greatest number of remedies shown.
 const TOLD: usize = 4;
 
-/// Less than this is no help, ΔE00 or L*.
+/// Least improvement, ΔE00 or L*.
 const HELPS: f64 = 0.8;
 
-/// More than this is another finish, ΔE00 of the field.
+/// Greatest change of the field, ΔE00; beyond it is another finish.
 const ANOTHER: f64 = 25.0;
 
 impl Defect {
@@ -126,13 +126,13 @@ fn top_coat(layers: &[Layer]) -> Option<usize> {
     layers.iter().rposition(|layer| matches!(layer.technique, Technique::BrushedCoat | Technique::RolledCoat))
 }
 
-/// True of what brings water over a large part of what lies below it.
+/// True if it brings water over a large part of what lies below.
 fn is_wet(layer: &Layer) -> bool {
     use super::Family::{Blend, Glaze, Wash};
     !layer.muted && matches!(layer.technique.family(), Wash | Glaze | Blend)
 }
 
-/// The largest difference between two kinds of place, ΔE00.
+/// Largest difference between two kinds of place, ΔE00.
 fn contrast(seen: &ByPlace<Lab>) -> f64 {
     let off = |one, other| difference(*seen.at(one), *seen.at(other)).value();
     off(Place::Field, Place::Recess).max(off(Place::Field, Place::Edge)).max(off(Place::Recess, Place::Edge))
@@ -156,9 +156,9 @@ pub struct RemedySearch<'a, T> {
 pub(super) struct Candidate {
     words: String,
     why: &'static str,
-    /// What the strip then has.
+    /// Layers of the strip afterwards.
     layers: Vec<Layer>,
-    /// A new layer whose pot has to be named behind the words.
+    /// A new layer whose pot completes the sentence.
     named: Option<Layer>,
 }
 
@@ -182,7 +182,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
             }
         }
         ways.sort_by(|one, other| other.1.total_cmp(&one.1));
-        // Of one action with several tins the best one is shown.
+        // Of one action with several tins only the best is shown.
         let mut offered: Vec<Remedy> = Vec::new();
         for (way, _) in ways {
             if offered.iter().all(|other| other.why != way.why) {
@@ -193,7 +193,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         Ok(offered)
     }
 
-    /// How much better a strip is than another in the measure of a trouble, ΔE00 or L*.
+    /// Improvement of one strip over another for a defect, ΔE00 or L*.
     fn better(
         &self,
         trouble: Defect,
@@ -228,7 +228,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         }
     }
 
-    /// How many wet layers lie on something that their water reaches.
+    /// Number of wet layers that reach something their water dissolves.
     fn dissolving(&self, layers: &[Layer]) -> usize {
         let seals = |layer: &&Layer| super::document::seals(&layer.inside(&self.tin));
         let lies = |layer: &&Layer| !layer.muted && !layer.technique.takes_away();
@@ -475,7 +475,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         )]
     }
 
-    /// Paints of the shelf of some colour, spread from dark to light: five of them at most.
+    /// Paints of a kind of colour, at most five, spread from dark to light.
     fn paints(&self, of: impl Fn(&Lab) -> bool) -> Vec<PaintId> {
         let right = |tin: &&OnShelf| tin.class.makes_water_based_colours() && of(&tin.lab);
         let mut tins: Vec<&OnShelf> = self.shelf.iter().filter(right).collect();
@@ -484,7 +484,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         tins.into_iter().step_by(step).map(|tin| tin.paint).collect()
     }
 
-    /// A layer on top, of one paint, with a medium or alone; none where the shelf has no such medium.
+    /// A layer on top of one paint, with or without a medium; `None` if the shelf has no such medium.
     fn on_top(
         &self,
         layers: &[Layer],
@@ -498,7 +498,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         Some(Candidate { named: Some(layer.clone()), ..self.laid(layers, layer, words, why) })
     }
 
-    /// A new layer of paint on top; nothing but wax holds over wax, which comes off first and goes on again after.
+    /// A new layer of paint on top. Only wax sticks to wax, so wax comes off first and goes on again.
     fn laid(&self, layers: &[Layer], layer: Layer, words: &str, why: &'static str) -> Candidate {
         let wax = below_the_wax(layers, &self.tin);
         let mut laid = layers.to_vec();
@@ -514,7 +514,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
     }
 }
 
-/// What makes one strip of another: layers that are gone or lie elsewhere are taken out first.
+/// Changes from one strip to another: layers that are gone or moved are taken out first.
 fn changes(before: &[Layer], after: &[Layer]) -> Vec<LayerChange> {
     let ids = |layers: &[Layer], but: Option<LayerId>| -> Vec<LayerId> {
         layers.iter().map(|layer| layer.id).filter(|id| Some(*id) != but).collect()
@@ -522,7 +522,7 @@ fn changes(before: &[Layer], after: &[Layer]) -> Vec<LayerChange> {
     let (old, new) = (ids(before, None), ids(after, None));
     let stays: Vec<LayerId> = old.iter().copied().filter(|id| new.contains(id)).collect();
     let kept: Vec<LayerId> = new.iter().copied().filter(|id| old.contains(id)).collect();
-    // One layer at most lies elsewhere: the one without which the order is the same.
+    // At most one layer was moved: the one without which the order is the same.
     let moved = (stays != kept)
         .then(|| {
             let but = |ids: &[LayerId], but: LayerId| {

@@ -57,7 +57,7 @@ pub struct Advice {
 const PRACTICE: &str = "common practice";
 
 impl Advice {
-    /// Of common practice, about a layer.
+    /// A problem of a layer, by common practice.
     fn of_practice(
         layer: LayerId,
         severity: Severity,
@@ -71,27 +71,27 @@ impl Advice {
     }
 }
 
-/// Shades between a base and its glaze: fewer vanish, more shout†.
+/// Shades between a base and its glaze: fewer do not show, more are too strong†.
 const SHADES: std::ops::RangeInclusive<f64> = 3.0..=5.0;
 
-/// From how many shades on a step of dry brush is a jump†.
+/// Number of shades from which a step of dry brush is a jump†.
 const JUMP: f64 = 4.0;
 
-/// Nobody sees so small a part of a shade.
+/// Fraction of a shade that nobody sees.
 const NEARLY: f64 = 0.25;
 
-/// Texture that cracks where it is put on at once, and strokes that are reported, µm†.
+/// Texture that cracks if applied at once, and texture worth mentioning, µm†.
 const CRACKS: f64 = 400.0;
 const SHOWS: f64 = 60.0;
-/// Loads from which on texture and knifed flecks are too thick at once†.
+/// Loads from which texture and knifed flecks are too thick at once†.
 const THICK_TEXTURE: f64 = 1.5;
 const THICK_FLECKS: f64 = 2.0;
-/// Share of clay-type paint from which on a dry film can be wetted again†.
+/// Share of clay-type paint from which a dry film can be wetted again†.
 const REWETS: f64 = 0.2;
 
-/// A layer as the rules see it.
+/// A layer with what the rules need.
 struct Step<'a> {
-    /// Its place among all layers of the strip.
+    /// Index among all layers of the strip.
     at: usize,
     layer: &'a Layer,
     kind: MixtureKind,
@@ -103,12 +103,12 @@ impl Step<'_> {
         self.layer.technique.family() == family
     }
 
-    /// True where water goes on: paint, glaze or wash rather than wax or what its tin says is made with solvent.
+    /// True if it brings water: paint, glaze or wash, but not wax or anything made with solvent.
     fn is_water_borne(&self) -> bool {
         !self.is_wax() && !self.is(Family::Wear) && !self.contents.is_solvent_borne()
     }
 
-    /// True of what only wax sticks to: wax, clear or tinted, gilding wax, and a resist, which is worked into wax.
+    /// True if only wax sticks to it: wax, clear or tinted, gilding wax, and a resist, which is worked into wax.
     fn is_wax(&self) -> bool {
         self.contents.has_wax() || self.is(Family::Gild) || self.layer.technique == Technique::WetWaxResist
     }
@@ -121,22 +121,22 @@ impl Step<'_> {
         self.contents.is_mostly(|product| product.class.is_porous())
     }
 
-    /// True of paint that water takes off again once it is dry: enough of it is clay-type.
+    /// True of dry paint that water takes off again: it contains enough clay-type paint.
     fn rewets(&self) -> bool {
         self.contents.share(|product| product.class == Class::Clay) >= REWETS
     }
 
-    /// True of what is rubbed off with a wet cloth where it is bare: chalk-type, clay-type and milk paint.
+    /// True of paint that a wet cloth rubs off: chalk-type, clay-type and milk paint.
     fn rubs_off_wet(&self) -> bool {
         self.contents.share(|product| product.class.is_porous()) >= 0.5
     }
 
-    /// True where what is in it closes what lies below it.
+    /// True if it closes what lies below.
     fn seals(&self) -> bool {
         super::document::seals(&self.contents.classes())
     }
 
-    /// True of a film without gaps: nothing below it is reached by what goes on next.
+    /// True of a film without gaps, which separates what lies below from what follows.
     fn is_closed(&self) -> bool {
         let everywhere = Place::ALL.iter().all(|place| *self.layer.on.at(*place));
         everywhere
@@ -145,33 +145,33 @@ impl Step<'_> {
             && matches!(self.layer.technique.family(), Family::Coat | Family::Seal)
     }
 
-    /// True of a coat that keeps stains below it back.
+    /// True of a coat that blocks stains from below.
     fn blocks_stains(&self) -> bool {
         self.contents.blocks_stains()
     }
 
-    /// True of a coat that is there for what follows to stick to.
+    /// True of a coat that is there for later layers to stick to.
     fn primes(&self) -> bool {
         self.contents.is_mostly(|product| matches!(product.class, Class::Primer | Class::Shellac))
     }
 
-    /// How rough it is left, µm from tip to hollow.
+    /// Depth of its texture, µm from tip to hollow.
     fn rough(&self) -> f64 {
         self.layer.rough(&self.contents.classes()).value()
     }
 
-    /// True where nothing can go on the same day (common practice).
+    /// True if nothing can follow on the same day (common practice).
     fn dries_overnight(&self) -> bool {
         self.kind == MixtureKind::Texture || self.layer.technique.dries_overnight(self.layer.hand)
     }
 
-    /// True where it is wet for long, or moved about wet.
+    /// True if it is wet for long, or moved about while wet.
     fn is_heavy_with_water(&self) -> bool {
         self.is(Family::Wash) || self.is(Family::Glaze) || self.is(Family::Blend)
     }
 }
 
-/// From the top down, what is reached through the gaps of what lies above it; what seals is the last of them.
+/// From the top down, layers reached through the gaps of those above; the first that seals is the last of them.
 fn exposed<'s, 'l>(below: &'s [Step<'l>]) -> impl Iterator<Item = &'s Step<'l>> {
     let mut covered = false;
     below.iter().rev().filter(|step| !step.is(Family::Wear)).take_while(move |step| {
@@ -204,7 +204,7 @@ pub fn advice<'a>(
     for n in 0..steps.len() {
         found.extend(of_layer(&steps, n));
     }
-    // What fails for one cause is said once, at the lowest layer that it befalls.
+    // Problems with one cause are reported once, at the lowest layer affected.
     let mut causes: Vec<(LayerId, String)> = Vec::new();
     found.retain(|(cause, advice)| {
         let Some(cause) = cause else { return true };
@@ -223,7 +223,7 @@ pub fn advice<'a>(
     found
 }
 
-/// What is wrong with one layer where it lies, each with the layer below that causes it.
+/// Problems of a layer where it lies, each with the layer below that causes it.
 fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
     let (step, below) = (&steps[n], &steps[..n]);
     let mut found = Vec::new();
@@ -233,7 +233,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
     };
     let technique = step.layer.technique;
     let seal_below = || Some(AdviceFix::Below(step.layer.id, Technique::ClearCoat));
-    // The topmost paint that is reached, with whether a seal closes it.
+    // The topmost paint that is reached, and whether a seal closes it.
     let bare = |of: &dyn Fn(&Step) -> bool| {
         let open = exposed(below).take_while(|other| !(other.seals() && other.is_closed()));
         open.into_iter().find(|other| of(other) && !other.seals())
@@ -431,7 +431,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
             None,
         );
     }
-    // A seal alone is what it should be; a strong tint needs no warning where it lies on a seal.
+    // A seal alone is fine; a strong tint needs no warning over a seal.
     for warning in warnings(&step.contents.classes()).into_iter().filter(|_| !step.is(Family::Seal)) {
         if sealed && warning.needs_seal {
             continue;
@@ -442,7 +442,7 @@ fn of_layer(steps: &[Step], n: usize) -> Vec<(Option<LayerId>, Advice)> {
     found
 }
 
-/// Wear that goes past an earlier colour, down to bare wood.
+/// Wear that goes past an earlier colour down to bare wood.
 fn worn_past(ground: &Ground, steps: &[Step]) -> Vec<Advice> {
     let worn = steps
         .iter()
@@ -452,7 +452,7 @@ fn worn_past(ground: &Ground, steps: &[Step]) -> Vec<Advice> {
         let coats: Vec<&Step> =
             steps[..n].iter().filter(|other| other.is(Family::Coat) && !other.primes()).collect();
         let top = coats.last()?;
-        // The last colour that is another than the one on top.
+        // The last colour that differs from the one on top.
         let hidden = coats.iter().rfind(|other| other.layer.pot != top.layer.pot)?;
         ground.kind.wood().is_some().then(|| Advice {
             layer: Some(step.layer.id),
@@ -497,7 +497,7 @@ fn stains(ground: &Ground, steps: &[Step]) -> Vec<Advice> {
     lies.into_iter().chain(mist).collect()
 }
 
-/// What the ground asks for.
+/// Requirements of the ground.
 fn on_the_ground<'a>(
     board: &Board,
     steps: &[Step],
@@ -505,7 +505,7 @@ fn on_the_ground<'a>(
     shelf: &[OnShelf],
     tin: &impl Fn(PaintId) -> Option<KnownTin<'a>>,
 ) -> Vec<Advice> {
-    // What colours or seals the wood itself may let its tannin show.
+    // Anything that colours or seals the wood itself may let its tannin show.
     let covers = |step: &&Step| !step.is(Family::Wear) && !step.is(Family::Stain) && !step.is(Family::Seal);
     let Some(first) = steps.iter().find(covers) else { return Vec::new() };
     let id = first.layer.id;
@@ -569,7 +569,7 @@ fn on_the_ground<'a>(
     let Some(needed) = paint.and_then(|paint| coats_over(&board.ground, None, paint).ok().flatten()) else {
         return Vec::new();
     };
-    // The same paint may lie in several layers; sanding between them is no coat.
+    // The same paint may form several layers; sanding between them is not a coat.
     let laid = steps.iter().filter(|step| !step.is(Family::Wear));
     let own = laid.take_while(|step| step.layer.pot == first.layer.pot && step.is(Family::Coat));
     let given: usize = own.map(|step| usize::from(step.layer.hand.passes.value())).sum();
@@ -590,7 +590,7 @@ fn on_the_ground<'a>(
     )]
 }
 
-/// `one coat`, `3 coats`; what is beyond counting is shown as more than six.
+/// `one coat`, `3 coats`; very many are `more than six`.
 fn coats(n: usize) -> String {
     match n {
         1 => "one coat".to_owned(),
@@ -623,9 +623,9 @@ fn from_afar(stack: &Stack, layers: usize, place: Place) -> Lab {
     lab(&stack.seen(place, layers, FilmState::Dry).from_afar(), Light::Daylight)
 }
 
-/// Glazes against what they lie on, in shades.
+/// Contrast of glazes with what they lie on, in shades.
 fn contrasts(steps: &[Step], stack: &Stack) -> Vec<Advice> {
-    // Pearl is translucent: it has no shade of its own to hold against the base.
+    // Pearl is translucent and has no shade of its own.
     let opaque = |step: &&Step| step.contents.share(|product| product.class == Class::Pearl) < 0.3;
     let glazes = steps.iter().filter(|step| step.is(Family::Glaze) && step.at > 0).filter(opaque);
     glazes

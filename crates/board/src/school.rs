@@ -69,7 +69,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
     }
 }
 
-/// In words, why, and the layers it leaves.
+/// Answer, reason, and resulting layers.
 type Way = (&'static str, &'static str, Vec<Layer>);
 
 fn recesses(
@@ -195,7 +195,7 @@ fn distress(layers: &[Layer]) -> Vec<Way> {
     let Some((glaze, wear)) = glaze.zip(find(layers, Technique::wears_through)) else { return Vec::new() };
     let mut moved = layers.to_vec();
     let worn = moved.remove(wear);
-    // With the wear taken out, the glaze's own place is below it where the wear lay above, and above it where it lay below.
+    // Without the wear, the glaze moves below it if the wear was above, and above it if the wear was below.
     moved.insert(glaze, worn);
     let (words, why) = if wear > glaze {
         ("Distress before the glaze", "the glaze tones the bare wood too: older, quieter edges")

@@ -38,27 +38,27 @@ impl Below {
     pub const WAXES: Self = Self { seals: true, soaks: Soaks::IntoPores };
 }
 
-/// How deep colour gets into bare paint, µm of what stays†.
+/// Depth to which colour enters bare paint, µm of dry film†.
 const INTO_PAINT: f64 = 20.0;
 
-/// How deep colour gets into bare wood, mm†: a few cells.
+/// Depth to which colour enters bare wood, mm†: a few cells.
 const INTO_WOOD: f64 = 0.15;
 
-/// S of bare wood, 1/mm†: half a millimetre of it is translucent, three hide.
+/// S of bare wood, 1/mm†: half a millimetre is translucent, three are opaque.
 const WOOD_SCATTERS: f64 = 5.0;
 
-/// How much of what it took first bare wood takes again of another layer†.
+/// Share of its first uptake that bare wood takes of another layer†.
 const AGAIN: f64 = 0.5;
 
 /// Absorbent wood.
 #[derive(Debug, Clone, PartialEq)]
 pub(super) struct BareWood {
-    /// Below its surface, dry.
+    /// Reflectance below its surface, dry.
     inside: Reflectance,
     optics: Optics,
-    /// φ: share by which its air adds to its scattering, as of a paint.
+    /// φ: the factor, less 1, by which its air raises its scattering, as for a paint.
     air: f64,
-    /// µm of a wet mixture whose colour it takes in at once.
+    /// Wet mixture whose colour it absorbs at once, µm.
     takes: f64,
 }
 
@@ -123,7 +123,7 @@ impl SoakedFilm {
         let optics = if filled { film.in_state(FilmState::Sealed).optics } else { film.optics.clone() };
         let mut top = optics.clone();
         if wet > 0.0 {
-            // Of the dry film so much is air.
+            // Share of air in the dry film.
             top.add(film.voids / (1.0 + film.voids) * deep / wet, &by.optics);
         }
         Self { below: optics.sheet(Microns::of(x.value() - wet)), top: top.sheet(Microns::of(wet)) }

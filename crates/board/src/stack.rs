@@ -31,20 +31,20 @@ pub type Present = u64;
 /// Greatest number of layers in a stack.
 pub const LAYERS: usize = 60;
 
-/// Most states of one place. Where there would be more, the smallest are not divided further: a layer then covers all of
-/// such a spot or nothing.
+/// Greatest number of states of a place. Beyond it the smallest are not divided: a layer covers such a spot completely or
+/// not at all.
 const STATES: usize = 256;
 
-/// A split below this share of the place is not made.
+/// Least share of a place that is split.
 const LEAST_SPLIT: f64 = 1e-7;
 
-/// Colours nearer than this, ΔE00, are one to the eye at a step's distance†.
+/// Difference below which two colours look the same from a step away, ΔE00†.
 const ALIKE: f64 = 2.0;
 
-/// A ring below this share of the place is not seen†.
+/// Least share of a place at which a ring is seen†.
 const LEAST_RING: f64 = 0.002;
 
-/// Film that makes two thirds of the surface its own, µm of what stays†.
+/// Dry film that determines two thirds of the surface, µm†.
 const SURFACE: f64 = 3.0;
 
 /// Film at which flakes cover two thirds of their share, µm†.
@@ -63,16 +63,16 @@ pub enum Meets {
 /// Layers over a ground.
 #[derive(Debug, Clone)]
 pub struct Stack {
-    /// Below its surface.
+    /// Ground below its surface.
     ground: Undersurface,
     alpha: f64,
-    /// How strongly the ground's grain shows where it is bare, and which.
+    /// Strength of the ground's grain where it is bare, and the wood.
     grain: f64,
     wood: Option<Wood>,
-    /// Where it drinks.
+    /// The ground as absorbent wood.
     bare_wood: Option<BareWood>,
     layers: Vec<Laid>,
-    /// How deep the texture is, µm: on the ground, and on each layer.
+    /// Depth of the texture, µm: of the ground, and with each layer.
     texture: Vec<f64>,
 }
 
@@ -81,20 +81,20 @@ struct Laid {
     effect: Effect,
     print: Deposit,
     meets: Option<(usize, Meets)>,
-    /// How rough it is left alone, µm.
+    /// Texture it leaves by itself, µm.
     rough: f64,
-    /// It has torn as it dried.
+    /// True if it cracked as it dried.
     cracked: bool,
 }
 
 impl Laid {
-    /// What leaves nothing and takes nothing away.
+    /// A layer that leaves nothing and takes nothing away.
     fn nothing() -> Self {
         let print = Deposit { film: ByPlace::all(Microns::of(0.0)), cover: ByPlace::all(Share::NONE) };
         Self { effect: Effect::Nothing, print, meets: None, rough: 0.0, cracked: false }
     }
 
-    /// Whether it lies about as thick everywhere: what is wiped stays in hollows, and closes nothing.
+    /// True if its thickness is about the same everywhere; what is wiped stays in hollows and closes nothing.
     fn closes(&self) -> bool {
         let Deposit { film, cover } = &self.print;
         cover.field == Share::WHOLE && film.recess.value() < 1.5 * film.field.value()
@@ -223,7 +223,7 @@ impl Stack {
         own: Microns,
     ) {
         let filled = print.fills(self.depth(self.layers.len()), material.stays);
-        // Two roughnesses that know nothing of each other.
+        // Two independent roughnesses.
         let rough = own.value() * print.cover.field.value();
         self.texture.push(filled.hypot(rough));
         let effect = Effect::Lays { material: Box::new(material), below };
@@ -356,17 +356,17 @@ impl Stack {
             .iter()
             .map(|(before, _)| Split { before: *before, after: after(*before, cover_of(*before)) })
             .collect();
-        // The largest splits first, as long as there is room; the rest all or nothing.
+        // The largest splits first, as long as there is room; the rest completely or not at all.
         let share = |split: &Split| split.after.first().map_or(0.0, |(_, share)| *share);
         let smaller = |i: usize| share(&splits[i]).min(1.0 - share(&splits[i])) * states[i].1;
         let mut order: Vec<(usize, f64)> = (0..states.len()).map(|i| (i, smaller(i))).collect();
         order.sort_by(|one, other| other.1.total_cmp(&one.1));
         let room = STATES.saturating_sub(states.len());
         let divides = |nth: usize, smaller: f64| nth < room && smaller >= LEAST_SPLIT;
-        // Rings have what room is left.
+        // Rings take the remaining room.
         let divided = order.iter().enumerate().filter(|(nth, (_, smaller))| divides(*nth, *smaller));
         let mut room_for_rings = room - divided.count();
-        // What is owed to those that are not divided goes to them by turns, so that the layer covers its share of the whole.
+        // What undivided spots are owed is given to them in turn, so that the layer covers its total share.
         let mut owed = 0.0;
         for (nth, (i, smaller)) in order.into_iter().enumerate() {
             let (split, of_all) = (&mut splits[i], states[i].1);
@@ -388,8 +388,8 @@ impl Stack {
         splits
     }
 
-    /// What a spot becomes that is worn down to the lowest `down_to` layers on a share of it: around that, rings of what lies
-    /// between, the lowest first.
+    /// A spot of which a share is worn down to the lowest `down_to` layers: surrounded by rings of the layers in between,
+    /// lowest first.
     fn worn(
         &self,
         (place, level): (Place, Level),
@@ -449,8 +449,8 @@ impl Stack {
         PlaceSeen { states }
     }
 
-    /// Whether a layer lies in a crack at a spot: in one of the last coat below it that has cracked, unless that was sanded or closed by
-    /// another coat meanwhile.
+    /// True if a layer lies in a crack at a spot: in one of the last cracked coat below it, unless that was sanded or
+    /// closed by another coat.
     fn is_in_crack(&self, layer: usize, present: Present) -> bool {
         let mut below = self.layers[..layer].iter().enumerate().rev();
         let tells = |laid: &Laid| match laid.effect {
@@ -462,7 +462,7 @@ impl Stack {
         last.is_some_and(|(n, laid)| laid.cracked && present >> n & 1 == 0)
     }
 
-    /// One spot, composed from the ground up.
+    /// Composes one spot from the ground up.
     fn spot(
         &self,
         sheets: &[(Option<Sheets>, Option<Sheets>)],
@@ -476,7 +476,7 @@ impl Stack {
             Some((n, in_crack.or(usual.as_ref())?))
         });
         let lying: Vec<(usize, &Sheets)> = lying.collect();
-        // How many of them have the air below them filled, the ground as the first.
+        // Number of layers, including the ground, below which air is filled.
         let filled = match state {
             FilmState::Dry => {
                 lying.iter().rposition(|(_, sheets)| sheets.below.seals).map_or(0, |top| top + 1)
@@ -502,7 +502,7 @@ impl Stack {
                 None => sheet.lay_over(&mut inside),
             }
             alpha = match sheets.below.seals {
-                // Its own surface over one that is duller, however thin: as in [`Material::in_state`].
+                // Its own surface replaces a duller one, however thin it is: as in [`Material::in_state`].
                 true => alpha.min(sheets.alpha),
                 false => alpha + (sheets.alpha - alpha) * sheets.makes_surface,
             };
@@ -518,7 +518,7 @@ impl Stack {
         AreaState { present, share, seen, lustre: lustre.min(1.0), alpha, height, see_through }
     }
 
-    /// The ground below its surface, where these layers have soaked into it.
+    /// The ground below its surface, with these layers soaked in.
     fn ground_with(&self, layers: &[usize], filled: bool) -> Undersurface {
         match &self.bare_wood {
             Some(wood) if filled || !layers.is_empty() => {
@@ -529,7 +529,7 @@ impl Stack {
         }
     }
 
-    /// Where the colour of the layers that lie at a spot has gone.
+    /// Where the colours of the layers at a spot have soaked in.
     fn soaked(&self, lying: &[(usize, &Sheets)]) -> Soaked {
         let mut soaked = Soaked::default();
         for (at, (n, sheets)) in lying.iter().enumerate() {
@@ -537,7 +537,7 @@ impl Stack {
                 continue;
             }
             let mut through = 0.0;
-            // Down through what is open.
+            // Downwards through what is open.
             let stopped = lying[..at].iter().enumerate().rev().any(|(below, (layer, film))| {
                 if film.below.seals {
                     return true;
@@ -561,7 +561,7 @@ impl Stack {
         soaked
     }
 
-    /// A film with its top soaked, worked out once for each place.
+    /// A film with a soaked top, computed once for each place.
     fn soaked_film<'a>(&self, known: &'a mut Vec<(SoakedAs, SoakedFilm)>, how: SoakedAs) -> &'a SoakedFilm {
         let at = known.iter().position(|(other, _)| *other == how).unwrap_or_else(|| {
             let nothing = Material::closed(Optics::NONE, SurfaceReflection::new(0.0));
@@ -574,16 +574,16 @@ impl Stack {
     }
 }
 
-/// Where colour has soaked in at a spot.
+/// Soaked colours at a spot.
 #[derive(Default)]
 struct Soaked {
-    /// The layers that got into the wood, the first first.
+    /// Layers that soaked into the wood, in order.
     into_wood: Vec<usize>,
-    /// By layer that lies there: which one got into it, and how deep, µm of what stays; empty where none has.
+    /// By layer at the spot: the layer that soaked into it and how deep, µm of dry film; empty if none did.
     into_paint: Vec<Option<(usize, f64)>>,
 }
 
-/// Which film was soaked by which, and how far.
+/// A film, what soaked into it, and how far.
 #[derive(Clone, Copy, PartialEq)]
 struct SoakedAs {
     film: usize,
@@ -593,22 +593,22 @@ struct SoakedAs {
     filled: bool,
 }
 
-/// A layer's film at a place, in the states that it may be in.
+/// A layer's film at a place, in its possible states.
 struct Sheets<'a> {
     material: &'a Material,
     bare: FilmTransfer,
-    /// With its air filled, where that is asked for and it is not already.
+    /// With filled air, if that is needed and not already so.
     filled: OnceCell<FilmTransfer>,
     is_filled: bool,
-    /// Where it is wet and on top.
+    /// The film when it is wet and on top.
     milky: Option<FilmTransfer>,
     x: Microns,
     below: Below,
     alpha: f64,
-    /// Share of the surface that it makes its own.
+    /// Share of the surface that it determines.
     makes_surface: f64,
     lustre: f64,
-    /// What stays of it, µm.
+    /// Dry thickness, µm.
     height: f64,
 }
 
@@ -643,9 +643,9 @@ impl<'a> Sheets<'a> {
 }
 
 impl Meets {
-    /// Shares to cover where the other layer lies and elsewhere, so that `cover` is covered in all; the other lies on `there`.
+    /// Shares to cover where the other layer lies and elsewhere, for a total of `cover`; the other lies on `there`.
     fn shares(self, cover: f64, there: f64) -> (f64, f64) {
-        // As much of one part as it holds, and the rest on the other.
+        // As much of one part as possible, and the rest on the other.
         let first = |part: f64| {
             let on_it = cover.min(part);
             let rest = if part < 1.0 { (cover - on_it) / (1.0 - part) } else { 0.0 };
@@ -661,7 +661,7 @@ impl Meets {
     }
 }
 
-/// The states after a layer has divided them; those that became alike are one.
+/// States after a layer has divided them, with equal ones merged.
 fn divided(states: &[(Present, f64)], splits: &[Split]) -> Vec<(Present, f64)> {
     let mut after: Vec<(Present, f64)> = Vec::with_capacity(states.len() + splits.len());
     for (before, share) in states {

@@ -251,7 +251,7 @@ impl From<Passes> for u8 {
 }
 
 impl Default for Application {
-    /// As usual, once.
+    /// The usual way, once.
     fn default() -> Self {
         Self { load: Load(1.0), wipe: Share::of(0.5), passes: Passes(1), texture: None, grit: None }
     }
@@ -261,20 +261,20 @@ struct Row {
     id: &'static str,
     name: &'static str,
     family: Family,
-    /// µm on field, recess, edge.
+    /// Film on field, recess and edge, µm.
     film: [f64; 3],
-    /// Share of field, recess, edge.
+    /// Coverage of field, recess and edge.
     cover: [f64; 3],
-    /// Wet film that roller, brush, cloth or finger applies, before any of it is broken or taken off again, µm.
+    /// Wet film that roller, brush, cloth or finger applies before any of it is broken up or removed, µm.
     applied: [f64; 3],
-    /// Share of the area that it is applied to.
+    /// Share of the area to which it is applied.
     spread: [f64; 3],
-    /// True if how firmly it is wiped decides how much stays.
+    /// True if pressure when wiping decides how much stays.
     wiped: bool,
 }
 
 impl Row {
-    /// The same where more is applied than stays.
+    /// The row if more is applied than stays.
     const fn from(self, applied: [f64; 3], spread: [f64; 3]) -> Self {
         Self { applied, spread, ..self }
     }
@@ -325,7 +325,7 @@ impl Technique {
         Technique::SmoothSand,
     ];
 
-    /// The table of one hand†: common practice.
+    /// Table of an average hand†: common practice.
     const fn row(self) -> Row {
         use Family::{Blend, Broken, Coat, Gild, Glaze, Seal, Stain, Wash, Wax, Wear};
         const fn laid(
@@ -462,7 +462,7 @@ impl Technique {
         match self {
             Technique::TextureCoat => Some(250.0),
             Technique::KnifeFlecks => Some(80.0),
-            // As a brush or a stencil is usually used, what it leaves is buried by the next coat.
+            // The usual texture of a brush or stencil is buried by the next coat.
             Technique::BrushedCoat | Technique::Stencil => Some(0.0),
             _ => None,
         }
@@ -546,7 +546,7 @@ impl Technique {
                 true if film > 0.0 => (unwiped / film).powf(1.0 - 2.0 * hand.wipe.value()),
                 _ => 1.0,
             };
-            // What cracks leave open is drawn together.
+            // The rest of the coat is drawn together by the cracks.
             let all = usual.cover.at(place).value();
             let thicker = if all > 0.0 { n * all / cover.at(place).value() } else { n };
             Microns::of((film * left * hand.load.0 * thicker).min(Deposit::THICKEST))
@@ -556,8 +556,8 @@ impl Technique {
 }
 
 impl Technique {
-    /// Share that is open in cracks where a wet film of so many µm is put on at once†: thick paint dries from outside and tears.
-    /// Powder holds a texture together.
+    /// Share of the area opened by cracks if a wet film this thick is applied at once†: thick paint dries from the
+    /// outside and tears. Powder holds a texture together.
     fn cracks(self, film: f64) -> f64 {
         let from = match (self, self.family()) {
             (Technique::TextureCoat, _) => TEXTURE_CRACKS,
@@ -572,7 +572,7 @@ impl Technique {
     /// ([`Technique::print`]).
     pub fn applied(self, hand: Application) -> ByPlace<Microns> {
         let row = self.row();
-        // As usual left is in the usual film.
+        // The usual texture is included in the usual film.
         let rougher = (self.rough(hand).value() - self.texture().unwrap_or(0.0)).max(0.0);
         ByPlace::from_fn(|place| {
             let (film, spread) = (row.applied[place as usize], row.spread[place as usize]);
@@ -614,16 +614,16 @@ impl Technique {
     }
 }
 
-/// Wet films from which on a coat and a texture crack, µm, and how much of the area the widest cracks take†: in recesses, where
-/// paint lies thickest, with half as much again on the brush.
+/// Wet films from which a coat and a texture crack, µm, and the greatest share of cracks†: in recesses, where paint lies
+/// thickest, with half as much again on the brush.
 const COAT_CRACKS: f64 = 165.0;
 const TEXTURE_CRACKS: f64 = 750.0;
 const MOST_CRACKS: f64 = 0.2;
-/// Texture from which on strokes stand and dry slowly, µm†.
+/// Texture from which strokes stand up and dry slowly, µm†.
 const STANDS: f64 = 100.0;
-/// What paper takes off ridges when a surface is rubbed over as usual, as a share of its grain†.
+/// Height that paper takes off ridges in one usual rub, as a share of its grain†.
 const PLANED: f64 = 0.25;
-/// How much more of the pot a rough film takes than an even one, as a share of its depth: tips stand over hollows†.
+/// Additional paint for a rough film, as a share of its depth: tips stand above hollows†.
 const ROUGH_TAKES: f64 = 0.5;
 
 impl Deposit {

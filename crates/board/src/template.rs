@@ -21,11 +21,11 @@ pub struct Template {
     pub suits: &'static str,
     /// Skill it takes.
     pub skill: Skill,
-    /// What its main colour is like, where the painter names none.
+    /// Kind of main colour, if the painter names none.
     tone: Tone,
-    /// What all strips share, from the ground up.
+    /// Steps that all strips share, from the ground up.
     shared: &'static [Step],
-    /// What each strip has over that, A first; nothing where there is one strip.
+    /// Further steps of each strip, starting with A; empty for a single strip.
     ends: &'static [&'static [Step]],
 }
 
@@ -40,7 +40,7 @@ pub enum Skill {
     SureHand,
 }
 
-/// What a main colour is like.
+/// Kind of main colour.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 enum Tone {
     /// Pale, but not white.
@@ -94,15 +94,15 @@ impl Filled {
 struct Step {
     technique: Technique,
     colour: Option<Role>,
-    /// Parts to one part of paint.
+    /// Medium, and its parts to one part of paint.
     medium: Option<(Class, u32)>,
     passes: u8,
     load: f64,
-    /// µm, where it is left rougher than usual.
+    /// Texture, µm, if rougher than usual.
     texture: Option<f64>,
 }
 
-/// What a colour is for, identified by how it stands to the main one.
+/// Role of a colour, relative to the main one.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 enum Role {
     Main,
@@ -142,18 +142,18 @@ pub struct OnShelf {
 #[error("no {0} on the shelf; add one, or choose another finish")]
 pub struct Lacks(String);
 
-/// Done with nothing in a pot of its own.
+/// A step without a pot.
 const fn alone(technique: Technique) -> Step {
     Step { technique, colour: None, medium: None, passes: 1, load: 1.0, texture: None }
 }
 
-/// Done with a colour as it is.
+/// A step with a pure colour.
 const fn put(technique: Technique, colour: Role) -> Step {
     Step { colour: Some(colour), ..alone(technique) }
 }
 
 impl Step {
-    /// In so many parts of a medium.
+    /// The step with the colour in this many parts of a medium.
     const fn in_parts(self, medium: Class, parts: u32) -> Self {
         Self { medium: Some((medium, parts)), ..self }
     }
@@ -166,7 +166,7 @@ impl Step {
         Self { load, ..self }
     }
 
-    /// Left rough, µm from tip to hollow.
+    /// The step left rough, µm from tip to hollow.
     const fn rough(self, texture: f64) -> Self {
         Self { texture: Some(texture), ..self }
     }
@@ -184,7 +184,7 @@ pub fn thinned(
     let Some((medium, parts)) = medium else { return Some(layer) };
     match shelf.iter().find(|tin| tin.class == medium) {
         Some(medium) => layer.pot.push(one(medium.paint, parts)?),
-        // Water comes from the tap: without it in the list the film is so much thinner.
+        // Water comes from the tap: if it is not in the list, the film is correspondingly thinner.
         None if medium == Class::Water => layer.hand.load = Load::new(1.0 / f64::from(1 + parts)).ok()?,
         None => return None,
     }
@@ -219,7 +219,7 @@ impl Template {
     }
 }
 
-/// Wears down to an earlier colour that was put there to show, rather than to the ground.
+/// Wears down to an earlier colour that is meant to show, rather than to the ground.
 fn wear_to_the_colour_below(layers: &mut [Layer]) {
     for at in 0..layers.len() {
         let (below, rest) = layers.split_at_mut(at);
@@ -232,7 +232,7 @@ fn wear_to_the_colour_below(layers: &mut [Layer]) {
     }
 }
 
-/// The tins of a shelf in their roles.
+/// Tins of a shelf in their roles.
 struct Cast<'a> {
     shelf: &'a [OnShelf],
     main: OnShelf,
@@ -250,7 +250,7 @@ fn chroma(tin: &OnShelf) -> f64 {
     tin.lab.a.hypot(tin.lab.b)
 }
 
-/// How far apart two colours lie in hue and strength alone.
+/// Difference of two colours in hue and chroma alone.
 fn turned(one: &OnShelf, other: &OnShelf) -> f64 {
     (one.lab.a - other.lab.a).hypot(one.lab.b - other.lab.b)
 }
@@ -270,8 +270,8 @@ impl<'a> Cast<'a> {
         Ok(Self { shelf, main })
     }
 
-    /// The other paint for which `off` is least; the main one where there is no other. A clay-type one is the last: what is
-    /// wet lifts it again.
+    /// The other paint with the least `off`, or the main one if there is no other. Clay-type paint comes last, because
+    /// water lifts it again.
     fn least(&self, off: impl Fn(&OnShelf) -> f64) -> OnShelf {
         let lifts = |tin: &OnShelf| tin.class == Class::Clay;
         let others = paints(self.shelf).filter(|tin| tin.paint != self.main.paint);
@@ -279,7 +279,7 @@ impl<'a> Cast<'a> {
         least.unwrap_or(self.main)
     }
 
-    /// The paint nearest to a lightness, where so much counts how far it turns from the main one.
+    /// The paint nearest to a lightness, with this weight on its difference in hue from the main one.
     fn nearest(&self, lightness: f64, by_hue: f64) -> OnShelf {
         self.least(|tin| (tin.lab.l - lightness).abs() + by_hue * turned(tin, &self.main))
     }
@@ -312,7 +312,7 @@ impl<'a> Cast<'a> {
         if let Some((class, parts)) = step.medium {
             match most(self.shelf.iter().copied().filter(|tin| tin.class == class)) {
                 Some(medium) => pot.push((medium.paint, parts)),
-                // Water comes from the tap: without it in the list the film is so much thinner.
+                // Water comes from the tap: if it is not in the list, the film is correspondingly thinner.
                 None if class == Class::Water => load /= f64::from(1 + parts),
                 None => return Err(Lacks(class.name().to_lowercase())),
             }

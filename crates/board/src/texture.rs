@@ -36,7 +36,7 @@ pub enum Level {
 /// Depth at which a hollow is half-way to a recess, µm†.
 const HALF_WAY: f64 = 60.0;
 
-/// How much of the texture goes where its tips are rubbed off, as a share of the depth†.
+/// Share of the depth lost when the tips are rubbed off†.
 const RUBBED_OFF: f64 = 0.5;
 
 impl Level {
@@ -61,7 +61,8 @@ impl Level {
     }
 }
 
-/// How far a hollow goes from its place toward a recess, and a tip toward an edge, on a texture so many µm deep: 0 to 1.
+/// How far a hollow moves from its place towards a recess, and a tip towards an edge, on a texture this many µm deep: 0
+/// to 1.
 fn toward(depth: f64) -> f64 {
     depth / (depth + HALF_WAY)
 }

@@ -9,17 +9,17 @@ use warm_blend_spectral::{Light, difference};
 
 use super::{Below, ByPlace, Deposit, Ground, KnownTin, OnShelf, Place, Share, Stack, stack::lab};
 
-/// A coat covers where what is seen is this near to the paint's own colour, ΔE00†.
+/// Difference from the paint's own colour at which a coat covers, ΔE00†.
 const COVERS: f64 = 1.0;
 
-/// Coats beyond which nobody goes on.
+/// Greatest number of coats.
 const MOST: usize = 6;
 
-/// Parts of primer to one part of tint that are tried, the least tint first: a primer holds only so much colour before it
-/// stops blocking (common practice).
+/// Parts of primer to one part of tint that are tried, least tint first: too much colour stops a primer from blocking
+/// (common practice).
 const TINTED: [u32; 3] = [8, 4, 2];
 
-/// How many of the best are judged on plausible shelves, and on how many of those.
+/// Number of the best that are judged on plausible shelves, and number of those shelves.
 const JUDGED: usize = 4;
 const SHELVES: usize = 8;
 
@@ -84,7 +84,7 @@ pub fn undercoat<'a>(
     let tried = std::iter::once(vec![(primer, 1)]).chain(tinted).filter_map(|pot| {
         let below = stirred(&pot, |paint| Some(tin(paint)?.material.clone()))?;
         let coats = coats_or_more(ground, Some(&below), paint.best)?;
-        // Of as many coats the primer that is nearer to the colour to come, but for what nobody sees.
+        // Of primers with equal coats the one closest to the final colour, ignoring invisible differences.
         let off =
             difference(lab(&below.masstone(), Light::Daylight), lab(&paint.best.masstone(), Light::Daylight))
                 .value();
@@ -104,12 +104,12 @@ pub fn undercoat<'a>(
     Some(Undercoat { pot: pot.into_iter().map(part).collect::<Option<_>>()?, coats, without })
 }
 
-/// Coats, and one more than anybody lays where those do not do it.
+/// Number of coats, or one more than the greatest number if that is not enough.
 fn coats_or_more(ground: &Ground, below: Option<&Material>, paint: &Material) -> Option<usize> {
     Some(coats_over(ground, below, paint).ok()?.unwrap_or(MOST + 1))
 }
 
-/// Whole parts of some tins, each as `of` says that it is.
+/// Mixes whole parts of tins, looked up by `of`.
 fn stirred(pot: &[(PaintId, u32)], of: impl Fn(PaintId) -> Option<Material>) -> Option<Material> {
     let each = pot.iter().map(|(paint, parts)| Some((Parts::new(f64::from(*parts)).ok()?, of(*paint)?)));
     let each = each.collect::<Option<Vec<(Parts, Material)>>>()?;

@@ -92,6 +92,10 @@ async fn main() {
     painter.the("image", "The piece from the front, as it will look").await;
     painter.reads("Panels and mouldings clash").await;
     keep(&painter, "piece").await;
+    painter.click("radio", "Corner").await;
+    painter.the("image", "The piece from the corner, as it will look").await;
+    keep(&painter, "corner").await;
+    painter.click("radio", "Front").await;
     painter.click("radio", "pale trim").await;
     painter.reads("4 pairs of adjoining parts clash").await;
     painter.click("button", "Unify").await;

@@ -11,11 +11,11 @@ use warm_blend_spectral::{Lab, Light, difference};
 
 use crate::{BadTin, Ensemble, Estimate, OfShelf, Reading, Shown};
 
-/// Nine cases of ten of one number lie within so many of its sd.
+/// 90 % quantile of |N(0, 1)|.
 const NINE_OF_TEN: f64 = 1.645;
 
-/// Nine colours of ten lie within so many times their root mean square distance: √(6.251/3), since χ² of three degrees of freedom is
-/// 6.251 at 0.9 (handbook tables) and its mean is 3.
+/// 90 % quantile of a three-dimensional normal distance relative to its root mean square: √(6.251/3), since χ² of three
+/// degrees of freedom is 6.251 at 0.9 (handbook tables) and its mean is 3.
 const NINE_COLOURS_OF_TEN: f64 = 1.4435;
 
 /// A reading and its forecast.
@@ -91,7 +91,7 @@ pub fn predicted_mix<'a>(
     Ok(known_by(paints, read, mix)?.map(|(_, mixed)| mixed))
 }
 
-/// The same, with its tins.
+/// A mix as predicted, with its tins.
 type KnownMix = (Vec<(Parts, Ensemble)>, Ensemble);
 
 fn known_by<'a>(
@@ -135,7 +135,7 @@ fn predicted(
     }))
 }
 
-/// How far the colour moves, ΔE00, where one of the parts is as far off as in nine cases of ten; the parts together.
+/// 90 % limit of the change of colour, ΔE00, caused by errors in the parts.
 fn poured(of: &[(Parts, Ensemble)], reading: &Reading<PaintId>, expected: Lab) -> f64 {
     if of.len() < 2 {
         return 0.0;

@@ -42,7 +42,7 @@ pub(crate) fn components(names: &[u64], paints: &[Facts], readings: &[Reading]) 
         let tied = ties(reading);
         tied.windows(2).for_each(|pair| roots.tie(pair[0], pair[1]));
     }
-    // The root of a component is its first paint: so they come in the order of the shelf.
+    // The root of a component is its first paint, so components are in the order of the shelf.
     let mut by_root: Vec<(Vec<usize>, Vec<usize>)> = vec![Default::default(); paints.len()];
     for paint in 0..paints.len() {
         by_root[roots.of(paint)].0.push(paint);
@@ -68,7 +68,7 @@ pub(crate) fn components(names: &[u64], paints: &[Facts], readings: &[Reading]) 
     by_root.into_iter().filter(|(own, _)| !own.is_empty()).map(component).collect()
 }
 
-/// Which paints are tied (B. A. Galler and M. J. Fischer, *Commun. ACM* 7 (1964) 301).
+/// Union–find over connected paints (B. A. Galler and M. J. Fischer, *Commun. ACM* 7 (1964) 301).
 struct Roots(Vec<usize>);
 
 impl Roots {

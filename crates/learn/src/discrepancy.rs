@@ -13,14 +13,14 @@ use super::{
     reading::GROUPS,
 };
 
-/// Of a single paint, along one direction of colour, ΔE00†.
+/// For a single paint, in each direction of colour, ΔE00†.
 const OF_A_PAINT: f64 = 0.1;
-/// And of a mix.
+/// For a mix, in each direction of colour, ΔE00†.
 const OF_A_MIX: f64 = 0.2;
-/// Of a mix in a band of a spectrum, as a share of R (1 − R).
+/// For a mix, in a band of a spectrum, as a share of R (1 − R).
 const BY_BAND: f64 = 0.025;
-/// How far apart groups of bands are off in the same sense, in groups of 30 nm: what scatters or absorbs more than was thought
-/// does so over a hundred nanometres.
+/// Correlation length of the error over groups of 30 nm: wrong absorption or scattering extends over a hundred
+/// nanometres.
 const ALIKE: f64 = 4.0;
 
 /// Standard deviation in one direction of colour, ΔE00.
@@ -30,9 +30,9 @@ pub(crate) fn colour_sd(of_a_mix: bool) -> f64 {
 
 /// Derivatives of the reflectance `r` of a group of bands by independent unit normals, one for each group.
 pub(crate) fn by_group(of_a_mix: bool, group: usize, r: f64) -> [f64; GROUPS] {
-    /// The root of a correlation that falls off as a normal curve does.
+    /// Root of a Gaussian correlation.
     static ROOT: LazyLock<DMatrix<f64>> = LazyLock::new(|| {
-        // The diagonal is larger by so little that nobody sees it, and enough for a root.
+        // The diagonal is increased by a negligible amount, enough for a root.
         let alike = |i: usize, j: usize| {
             let apart = i.abs_diff(j) as f64 / ALIKE;
             (-0.5 * apart * apart).exp() + if i == j { 1e-6 } else { 0.0 }
@@ -44,13 +44,13 @@ pub(crate) fn by_group(of_a_mix: bool, group: usize, r: f64) -> [f64; GROUPS] {
     std::array::from_fn(|chance| sd * ROOT[(group, chance)])
 }
 
-/// What stirring a clear medium in does to a paint beyond making it thinner: particles that stand apart scatter more (F. Fitzwater and
-/// J. W. Hook, *J. Coat. Technol.* 57 (721) (1985) 39), the medium fills the air between them and smooths the surface, and how much of
-/// each is not known. Standard deviations where all is medium: of ln S and ln K in the middle of the spectrum and between its ends, and
-/// of α.
+/// Effect of a clear medium on a paint, besides thinning: separated particles scatter more (F. Fitzwater and J. W. Hook,
+/// *J. Coat. Technol.* 57 (721) (1985) 39), the medium fills the air between them and smooths the surface, each to an
+/// unknown extent. Standard deviations for pure medium: of ln S and ln K in the middle of the spectrum and between its
+/// ends, and of α.
 const DILUTED: [f64; 5] = [0.6, 0.4, 0.2, 0.2, 0.1];
 
-/// How much less is known of S and α for each unit of φ, whose air the medium fills.
+/// Factor on the uncertainty of S and α for each unit of φ, the air that the medium fills.
 const POROUS: f64 = 1.3;
 
 /// Plausible variant number `member` of a mix that contains a share of clear medium, 0..=1.

@@ -63,7 +63,7 @@ impl Whose {
     }
 }
 
-/// A hash that is the same in every run and on every machine: FNV-1a, 64 bits (G. Fowler, L. C. Noll and K.-P. Vo, 1991).
+/// A hash that is the same on every run and machine: FNV-1a, 64 bits (G. Fowler, L. C. Noll and K.-P. Vo, 1991).
 struct Fnv(u64);
 
 impl Default for Fnv {
@@ -94,7 +94,7 @@ pub fn of(whose: Whose, dimensions: usize) -> DMatrix<f64> {
 /// The first half of the draws; the second half are their opposites, in the same order.
 pub(crate) fn half(whose: Whose, dimensions: usize) -> DMatrix<f64> {
     let mut normal = normals(whose.seed());
-    // A column for each coordinate: they are made to stand at right angles.
+    // A column for each coordinate; the columns are then orthogonalised.
     let all = (0..HALF * dimensions).map(|_| normal());
     let mut columns = DMatrix::from_row_iterator(HALF, dimensions, all);
     for i in 0..dimensions {

@@ -10,10 +10,10 @@ use super::discrepancy;
 use super::draws::{self, MEMBERS};
 use super::first_guess::{FirstGuess, Label};
 
-/// What no reading takes away, ΔE00†: paint is no perfect film, and no two strokes are the same.
+/// Uncertainty that no reading removes, ΔE00†: paint is not a perfect film, and no two strokes are alike.
 const NOISE_FLOOR: f64 = 0.2;
 
-/// Share of the cases that a band holds.
+/// Probability that the truth lies within a band.
 const COVERAGE: f64 = 0.9;
 
 /// The most probable material and 128 equally plausible ones. Members of the same index belong to the same plausible
@@ -33,11 +33,11 @@ enum Members {
     OfTin(Arc<Tin>),
 }
 
-/// A tin, by what its plausible forms follow from.
+/// A tin, with what its plausible variants depend on.
 #[derive(Debug)]
 struct Tin {
     known: Known,
-    /// Whether what was drawn once is kept: not where it is one of thousands.
+    /// Whether drawn variants are kept; not in a list of thousands of tins.
     kept: bool,
     drawn: OnceLock<Arc<[Plausible]>>,
 }
@@ -51,7 +51,7 @@ enum Known {
 }
 
 impl Tin {
-    /// Nothing where the label says too little, which whoever made an ensemble of it has seen to.
+    /// Draws the variants; none for a label without necessary facts, which was rejected earlier.
     fn draw(&self) -> Arc<[Plausible]> {
         match &self.known {
             Known::Label(label) => {
@@ -81,8 +81,7 @@ pub struct Doubt {
     pub halo: Vec<Reflectance>,
 }
 
-/// A plausible material in single precision: that tells a band to far more than it is known, and thousands of tins take half
-/// the memory.
+/// A plausible material in single precision: accurate far beyond the band, in half the memory.
 #[derive(Debug, Clone, PartialEq)]
 struct Plausible {
     k: [f32; BANDS],
@@ -250,7 +249,7 @@ impl Ensemble {
         Ok(Self::new(best, members.into_iter()))
     }
 
-    /// A medium is what nothing about is in doubt.
+    /// True of a medium, which is certain.
     fn is_medium(&self) -> bool {
         self.members.get().is_empty()
     }
@@ -306,10 +305,10 @@ pub fn band90(best: Lab, plausible: impl Iterator<Item = Lab>) -> f64 {
     held(&off)
 }
 
-/// The same of distances from the nearest to the farthest.
+/// 90 % quantile of sorted distances.
 ///
-/// One of 64 pairs says by chance where their ninth tenth ends, its neighbours together more surely: their mean, weighed by a
-/// triangle about it (S. J. Sheather and J. S. Marron, *J. Am. Stat. Assoc.* 85 (1990) 410).
+/// With 64 pairs the ninth decile is noisy, so neighbouring order statistics are averaged with triangular weights (S. J.
+/// Sheather and J. S. Marron, *J. Am. Stat. Assoc.* 85 (1990) 410).
 fn held(off: &[f64]) -> f64 {
     /// Half the width of the triangle, in shares of the cases.
     const WIDTH: f64 = 0.06;

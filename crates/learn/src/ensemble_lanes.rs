@@ -47,7 +47,7 @@ impl Crowd {
     }
 }
 
-/// Adds a share of another.
+/// Adds a multiple of another lane.
 #[inline(always)]
 fn add(to: &mut Lane, share: f64, of: &Lane) {
     for (to, of) in to.iter_mut().zip(of) {

@@ -14,17 +14,18 @@ use super::{
 };
 use crate::Strength;
 
-/// Paints that the doubt of a paint in mixes is shown by: enough, spread from dark to light.
+/// Number of paints that represent the shelf when the uncertainty of a paint in mixes is computed, evenly spaced from
+/// dark to light.
 const COMPANIONS: usize = 8;
 
-/// From which L* a paint is pale enough to be tested with a dark one, and to which a paint is dark enough for that†.
+/// L* from which a paint is pale enough to be tested with a dark one, and up to which a paint is dark enough for that†.
 const PALE: f64 = 60.0;
 const DARK: f64 = 45.0;
 
-/// What the first paint of a shelf is thought to be mixed with: a white chalk-type paint as the class has it.
+/// Partner for the first paint of a shelf: a typical white chalk-type paint.
 static PLAIN_WHITE: LazyLock<Material> = LazyLock::new(|| {
     let white = Masstone::Hex(Srgb { red: 240, green: 237, blue: 230 });
-    // A white that hides as its class says is a paint.
+    // A white of a class always makes a material.
     Material::of(Class::Chalk, Some(white), None)
         .unwrap_or_else(|_| Material::closed(Optics::NONE, SurfaceReflection::new(0.0)))
 });
@@ -35,16 +36,16 @@ pub struct Estimate {
     places: HashMap<PaintId, usize>,
     ids: Vec<PaintId>,
     facts: Vec<Facts>,
-    /// What readings of paints say by themselves.
+    /// Result from readings of paints.
     learnt: Learnt,
-    /// The same with what boards say of strengths.
+    /// The same with strengths from boards.
     known: Vec<Ensemble>,
-    /// By paint: mean 90 % band of its 1 : 1 mixes, ΔE00, once it was asked for.
+    /// By paint: mean 90 % band of its 1 : 1 mixes, ΔE00, computed when first needed.
     doubts: Vec<OnceLock<f64>>,
-    /// Paints at hand from the darkest to the lightest, by the L* of their masstones.
+    /// Paints on the shelf by L* of the masstone, darkest first.
     by_lightness: Vec<(f64, usize)>,
     house_white: Option<usize>,
-    /// By paint: whether it is at hand.
+    /// By paint: true if it is on the shelf.
     at_hand: Vec<bool>,
 }
 
@@ -175,7 +176,7 @@ impl Estimate {
         let dark = self.dark_for(at).map(|dark| &self.known[dark]);
         let beside = Beside { others: &others, white: self.white(), dark };
         let mut worth = worth(&self.known[at], beside, reads);
-        // Nothing is tinted with itself.
+        // The house white is not tinted with itself.
         worth.after.retain(|(test, _)| !test.needs_white() || self.house_white != Some(at));
         worth
     }
@@ -187,7 +188,7 @@ impl Estimate {
         Some(of.into_iter().map(|(at, parts)| (self.ids[at], parts)).collect())
     }
 
-    /// The dark paint that a pale one is best tested with: the one whose own mixes are surest.
+    /// The best dark paint to test a pale one with: the one whose mixes are most certain.
     fn dark_for(&self, at: usize) -> Option<usize> {
         if self.facts[at].class.is_medium() || lightness(&self.known[at]) < PALE {
             return None;
@@ -200,12 +201,12 @@ impl Estimate {
         self.house_white.map(|at| &self.known[at])
     }
 
-    /// The other paints at hand, from the darkest to the lightest.
+    /// The other paints on the shelf, darkest first.
     fn others(&self, at: usize) -> impl Iterator<Item = (f64, usize)> {
         self.by_lightness.iter().copied().filter(move |(_, other)| *other != at)
     }
 
-    /// Other paints at hand, evenly from the darkest to the lightest; a plain white where there is no other yet.
+    /// Representatives of the other paints, evenly spaced from dark to light; a plain white if there is no other.
     fn companions(&self, at: usize) -> Vec<&Material> {
         if self.facts[at].class.is_medium() {
             return Vec::new();

@@ -14,15 +14,15 @@ use faer::{MatMut, Side};
 use nalgebra::{DMatrix, DVector};
 use rayon::prelude::*;
 
-/// Columns that are solved for together.
+/// Number of columns solved for together.
 const TOGETHER: usize = 64;
 
 /// Sparsity pattern; its elimination order is computed once.
 #[derive(Debug)]
 pub(crate) struct Pattern {
-    /// Unknowns of a block.
+    /// Unknowns per block.
     each: usize,
-    /// By block: those below it that it meets, in order.
+    /// By block: coupled blocks below it, in order.
     below: Vec<Vec<usize>>,
     lower: SymbolicSparseColMat<usize>,
     order: Option<SymbolicLlt<usize>>,
@@ -87,7 +87,7 @@ impl Matrix<'_> {
             let (first, at) = if row == column {
                 (j, Some(start))
             } else {
-                // Behind what is left of the block itself.
+                // After the rest of the block itself.
                 let place = below[column].binary_search(&row).ok();
                 (0, place.map(|place| start + each - j + place * each))
             };

@@ -53,7 +53,7 @@ impl FirstGuess {
 
     fn made(&self) -> &Made {
         self.made.get_or_init(|| {
-            // What was made before can be made again; a label that was not says nothing.
+            // A label that had a guess before has one again; any other gives an empty one.
             let nothing = || Made { prior: Prior::nothing(), drawn: DMatrix::zeros(0, 0) };
             Made::of(&self.label).unwrap_or_else(|_| nothing())
         })

@@ -34,24 +34,24 @@ pub(crate) type Found<'a> = HashMap<u64, &'a (Arc<FirstGuess>, Vec<f64>)>;
 #[derive(Debug)]
 pub(crate) struct FittedComponent {
     pub said: CircleData,
-    /// Stands for it, once somebody has asked.
+    /// Hash, once it was needed.
     shown: OnceLock<Option<Said>>,
     /// First guess and coordinates by paint, if readings were fitted.
     pub found: Vec<(Arc<FirstGuess>, Vec<f64>)>,
     pub paints: Vec<Ensemble>,
     pub judged: Vec<Judged>,
-    /// What readings to come are learnt from, where there are many.
+    /// What incremental fits need, for large components.
     remembered: Mutex<Option<Arc<Remembered>>>,
 }
 
-/// What is written down of each tin.
+/// Label of each tin.
 fn labels(said: &CircleData, spectra: Vec<Option<Reflectance>>) -> impl Iterator<Item = Label> {
     let tins = said.names.iter().zip(&said.facts).zip(spectra);
     tins.map(|((name, facts), base)| Label { name: *name, facts: *facts, base })
 }
 
 impl FittedComponent {
-    /// What a few more readings of the same tins are learnt from.
+    /// What an incremental fit of the same tins needs.
     fn remembered(&self, said: &CircleData, guesses: &[Arc<FirstGuess>]) -> Option<Arc<Remembered>> {
         let same = self.found.iter().map(|(guess, _)| guess);
         let same =
@@ -98,7 +98,7 @@ impl FittedComponent {
         Ok(known)
     }
 
-    /// A component that has nothing to be fitted to: a tin with spectra of its masstone, or with no reading at all.
+    /// A component without anything to fit: a tin with spectra of its masstone, or without readings.
     fn unread(component: &Component, bases: Bases, kept: bool) -> Result<Self, BadTin> {
         let readings = &component.said.readings;
         let paints = labels(&component.said, bases.spectra).zip(&component.paints).map(|(label, paint)| {
@@ -115,7 +115,7 @@ impl FittedComponent {
         Ok(Self { said, shown, found, paints, judged, remembered: Mutex::default() })
     }
 
-    /// What is guessed first of each tin; one whose label is that from earlier versions is not guessed anew.
+    /// First guess of each tin, reusing those with the same label.
     fn guesses(
         component: &Component,
         spectra: Vec<Option<Reflectance>>,
@@ -140,7 +140,7 @@ impl FittedComponent {
     ) -> Result<Self, BadTin> {
         let CircleData { names, readings, .. } = &component.said;
         let guesses = Self::guesses(component, bases.spectra, near)?;
-        // A short way is not worth that its end hangs, however little, on where it began.
+        // Warm-start only large fits, so that small ones do not depend on the start.
         let stood = |name| near.get(name).filter(|_| readings.len() >= MANY).map(|(_, at)| at.as_slice());
         let near: Vec<Option<&[f64]>> = names.iter().map(stood).collect();
         let before = known.and_then(|known| known.remembered(&component.said, &guesses));

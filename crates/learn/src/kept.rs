@@ -73,7 +73,7 @@ pub(crate) struct KeptTin {
     pub members: Vec<f32>,
 }
 
-/// The same in numbers.
+/// A tin as plain numbers.
 #[derive(Serialize, Deserialize)]
 struct Numbers {
     at: Vec<f64>,
@@ -92,7 +92,7 @@ impl From<KeptTin> for Numbers {
 }
 
 impl Numbers {
-    /// None where they are those of no tin.
+    /// Decodes a tin; `None` if the numbers are invalid.
     fn tin(self) -> Option<KeptTin> {
         let Self { at, k, s, film, members } = self;
         let finite = |numbers: &[f64]| numbers.iter().all(|number| number.is_finite());

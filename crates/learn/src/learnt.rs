@@ -14,13 +14,13 @@ use crate::kept::{KeptComponent, Said};
 use crate::prior::Facts;
 use crate::reading::Reading;
 
-/// From how many components on what their tins may be is no longer kept once it was drawn.
+/// Number of components beyond which drawn variants are no longer kept.
 const MOST_KEPT: usize = 500;
 
-/// How many readings are kept in memory as they were fitted, about 35 kB each.
+/// Number of readings whose fits are kept in memory, about 35 kB each.
 const MOST_REMEMBERED: usize = 2000;
 
-/// Up to how many readings components are learnt side by side.
+/// Number of readings up to which components are learned in parallel.
 const MOST_TOGETHER: usize = 500;
 
 /// What the readings reveal about the shelf.
@@ -32,9 +32,9 @@ pub struct Learnt {
     pub judged: Vec<Judged>,
     /// Number of deferred readings.
     pub pending_readings: usize,
-    /// What was learnt of each connected group of paints, by its name.
+    /// Result for each connected group of paints, by key.
     components: HashMap<u64, Arc<FittedComponent>>,
-    /// What was kept of each, as long as nobody has asked for it.
+    /// Stored results that nobody has asked for yet.
     recalled: HashMap<u64, KeptComponent>,
 }
 
@@ -96,7 +96,7 @@ pub fn learn_up_to(
 ) -> Result<Learnt, BadTin> {
     let components = components(names, paints, readings);
     let near = before.found();
-    // By component: what was known of it, and whether nothing else is said of it now.
+    // By component: the previous result, and whether it is still valid.
     let known = components.iter().map(|component| {
         let known = before.components.get(&component.name);
         (known, known.is_some_and(|known| known.said == component.said))
@@ -121,7 +121,7 @@ pub fn learn_up_to(
         }
         .map(Arc::new)
     };
-    // Side by side, but for those that fill the memory: they use all cores by themselves.
+    // In parallel, except for components that need much memory; those use all cores by themselves.
     let (large, small): (Vec<usize>, Vec<usize>) = anew.into_iter().partition(|at| size(at) > MOST_TOGETHER);
     let mut learnt: Vec<_> = large.into_iter().map(|at| (at, learn(at))).collect();
     learnt.par_extend(small.into_par_iter().map(|at| (at, learn(at))));
@@ -141,14 +141,14 @@ pub fn learn_up_to(
         }
     }
     let components = components.iter().map(|component| component.name).zip(learnt).collect();
-    // Every paint stands in a component.
+    // Every paint belongs to a component.
     let paints = by_paint.into_iter().flatten().collect();
     let pending_readings = if put_off { readings_anew } else { 0 };
     Ok(Learnt { paints, judged, pending_readings, components, recalled: HashMap::new() })
 }
 
-/// Forgets what readings to come would be learnt from where there is too much of it, of the last components first: then they are
-/// learnt as before, only slower.
+/// Discards what incremental fits need if there is too much of it, last components first; these are then fitted in full,
+/// only more slowly.
 fn make_room<'a>(components: impl Iterator<Item = &'a FittedComponent>) {
     let mut room = MOST_REMEMBERED;
     for component in components {

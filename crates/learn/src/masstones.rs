@@ -49,7 +49,7 @@ impl Bases {
             })
         };
         for of_paint in &mut found {
-            // Against each other: the one farthest from the rest is asked about, of two the later.
+            // Compares them with each other: the one farthest from the rest is questioned, of two the later.
             while let Some((place, off)) = farthest(readings, of_paint, &|of| mean(curves(of))) {
                 odd[of_paint.remove(place)] = Some(off);
             }
@@ -59,8 +59,8 @@ impl Bases {
     }
 }
 
-/// Of spectra of one masstone that one which lies farthest from the mean of the others, if that is further than chance
-/// explains: its place in the list, and how far, in standard deviations. What the painter is sure of is never it.
+/// Index of the spectrum of a masstone farthest from the mean of the others, and its distance in standard deviations, if
+/// that is more than chance explains. Never one that the painter has confirmed.
 fn farthest(
     readings: &[Reading],
     of: &[usize],
@@ -82,8 +82,8 @@ fn farthest(
         .max_by(|one, other| one.1.total_cmp(&other.1))
 }
 
-/// A distance between two colours that are off by `noise`, root mean square, in standard deviations of a normal: χ² of three
-/// degrees by Wilson and Hilferty (1931).
+/// Distance between two colours with errors of `noise`, root mean square, in standard deviations of a normal: χ² of three
+/// degrees of freedom by Wilson and Hilferty (1931).
 fn apart(distance: f64, noise: f64) -> f64 {
     deviations(3.0 * (distance / noise).powi(2), 3.0)
 }

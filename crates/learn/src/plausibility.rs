@@ -5,7 +5,7 @@ use warm_blend_spectral::Lab;
 
 use super::reading::{Measured, Reading, Shown, Source};
 
-/// Most paints in one sample.
+/// Greatest number of paints in a sample.
 const MOST: usize = 8;
 
 /// Why a reading is impossible. Indices refer to [`Reading::of`].
@@ -25,9 +25,9 @@ pub enum Senseless {
         "not possible: L* {read:.1} is lighter than any paint in it (L* {most:.1}). Wet dab, dirty reader, wrong dab? If it is right, read the lightest paint alone"
     )]
     Lighter {
-        /// What was read.
+        /// Measured L*.
         read: f64,
-        /// The lightest of the paints.
+        /// L* of the lightest paint.
         most: f64,
     },
     /// A mix darker than the darkest of its paints.
@@ -35,17 +35,17 @@ pub enum Senseless {
         "not possible: L* {read:.1} is darker than any paint in it (L* {least:.1}). Wrong dab? If it is right, read the darkest paint alone"
     )]
     Darker {
-        /// What was read.
+        /// Measured L*.
         read: f64,
-        /// The darkest of the paints.
+        /// L* of the darkest paint.
         least: f64,
     },
     /// A drawdown that is lighter over black than over white.
     #[error("L* {black:.1} over black can’t be lighter than L* {white:.1} over white. Were the two swapped?")]
     Exchanged {
-        /// Over black.
+        /// L* over black.
         black: f64,
-        /// Over white.
+        /// L* over white.
         white: f64,
     },
     /// A drawdown of a mix that is not dry.
@@ -53,8 +53,8 @@ pub enum Senseless {
     WetDrawdown,
 }
 
-/// How far L\* may be off by chance before it is called impossible: three standard deviations of both readings, and a unit
-/// for the brushing out.
+/// Tolerance in L\* before a reading is called impossible: three standard deviations of both readings, plus a unit for
+/// brushing out.
 fn slack(source: Source) -> f64 {
     1.0 + 3.0 * source.off().hypot(Source::Chip.off())
 }
@@ -83,8 +83,8 @@ pub fn make_sense<P: PartialEq>(reading: &Reading<P>, masstones: &[Option<Lab>])
     }
 }
 
-/// Absorption and scattering add, so a thick dry mix is no lighter than its lightest paint and no darker than its darkest,
-/// band by band; what a painter insists on is let through.
+/// Absorption and scattering add, so a thick dry mix is never lighter than its lightest paint or darker than its darkest,
+/// band by band. What the painter insists on is accepted.
 fn between<P>(reading: &Reading<P>, measured: &Measured, masstones: &[Option<Lab>]) -> Result<(), Senseless> {
     let Some(known) = masstones.iter().copied().collect::<Option<Vec<Lab>>>() else { return Ok(()) };
     if reading.of.len() < 2 || reading.state != FilmState::Dry || reading.sure {
@@ -93,8 +93,8 @@ fn between<P>(reading: &Reading<P>, measured: &Measured, masstones: &[Option<Lab
     let most = known.iter().map(|lab| lab.l).fold(f64::NEG_INFINITY, f64::max);
     let least = known.iter().map(|lab| lab.l).fold(f64::INFINITY, f64::min);
     let read = measured.lab().l;
-    // Two hues of one lightness together are darker than either: absorption adds. So the floor is drawn only where a
-    // colourless partner is in the mix, as in a tint.
+    // Two hues of the same lightness make a darker mix, because absorption adds. So the lower limit applies only if one
+    // of the paints is nearly neutral, as in a tint.
     let tint = known.iter().any(|lab| lab.chroma() < 12.0);
     let slack = slack(reading.source);
     if read > most + slack {

@@ -43,43 +43,43 @@ use super::{
 };
 
 const SHAPES: usize = 12;
-/// Finer shapes, which are not fitted but taken out of every reading as chance.
+/// Number of finer shapes, which are not fitted but count as noise in every reading.
 const FINE: usize = 10;
-/// Where each group of coordinates begins.
+/// First index of each group of coordinates.
 const LEVEL: usize = SHAPES;
 const SHEEN: usize = LEVEL + 1;
 const VOIDS: usize = SHEEN + 1;
 /// Number of coordinates of a paint that readings can change.
 pub(crate) const DIMENSIONS: usize = VOIDS + 1;
 
-/// Step of the walk of ln S from band to band, from 550 nm outwards, of whites and of deep colours†: near an absorption edge S runs
-/// as n does. By the paints of radiative transfer (`crates/sim/tests/sim/radiative.rs`).
+/// Step of the random walk of ln S from band to band, from 550 nm outwards, for whites and for deep colours†: near an
+/// absorption edge S follows n. From paints by radiative transfer (`crates/sim/tests/sim/radiative.rs`).
 const RUN: f64 = 0.03;
 const RUN_DEEP: f64 = 0.12;
 /// The band at 550 nm.
 const MIDDLE: usize = 17;
-/// sd of ln s where the class says it, of whites and of deep colours in a film without air, and where coats to hide say it†.
+/// sd of ln s from the class, for whites and for deep colours in a film without air, and from coats to hide†.
 const BY_CLASS: f64 = 0.4;
 const BY_CLASS_DEEP: f64 = 0.8;
 const BY_COATS: f64 = 0.5;
-/// And of the house white, which strengths are measured against†.
+/// sd of ln s of the house white, the unit of strength†.
 const OF_HOUSE_WHITE: f64 = 0.25;
 /// sd of ln φ†.
 const VOIDS_SD: f64 = 0.35;
 
-/// ln K follows z by −4 at most where nothing covers the film. What is seen as white as any coated film can be would follow
-/// without end: what is whiter than paint is taken to be like paint†.
+/// Greatest slope of ln K by z, reached where nothing covers the film. As a colour approaches the whitest possible coated
+/// film the slope would grow without bound; anything whiter than paint is treated as paint†.
 const MOST_LN_K_BY_Z: f64 = 4.0;
-/// How much of what lies between a masstone and the whitest coated film another α may take†.
+/// Share of the distance between a masstone and the whitest coated film that another α may take†.
 const WHITER: f64 = 0.5;
 
-/// Where an eye would look for what is not known of a paint: its masstone and tints of it with white, by the share of the
-/// paint. A reading sees daylight; the other lights count for less†.
+/// Tints with white in which deviations are looked at, by share of the paint. Readings are in daylight; the other lights
+/// count for less†.
 const TINTS: [f64; 3] = [1.0, 0.4, 0.1];
 const LIGHTS: [(Light, f64); 4] =
     [(Light::Daylight, 1.0), (Light::Bulb, 0.3), (Light::WarmLed, 0.3), (Light::ShopTube, 0.3)];
-/// Numbers that those looks bring: three for each, and three for the tint in which half of the strength is the white's, by
-/// daylight: of a paint that is much weaker than a white it lies far from the others.
+/// Number of values from these: three for each, and three for the tint in which half of the strength is the white's, in
+/// daylight; for a paint much weaker than a white that tint is far from the others.
 const LOOKS: usize = 3 * TINTS.len() * LIGHTS.len() + 3;
 
 pub(crate) type Bands = [f64; BANDS];
@@ -113,7 +113,7 @@ pub(crate) enum Prior {
 pub(crate) struct PaintPrior {
     seen: Reflectance,
     sheen: SheenOfMasstone,
-    /// What S follows from.
+    /// Basis of S.
     scattering: ScatteringGuess,
     modes: [Mode; DIMENSIONS - 1],
     fine: [Mode; FINE],
@@ -122,7 +122,7 @@ pub(crate) struct PaintPrior {
     lustre: f64,
 }
 
-/// One way in which a paint may differ from the first guess: by one standard deviation.
+/// A deviation from the first guess by one standard deviation.
 #[derive(Debug, Clone, Copy, PartialEq)]
 struct Mode {
     ln_k: Bands,
@@ -174,7 +174,7 @@ impl Local {
     }
 }
 
-/// What a tin says of its paint, or the spectrum of its masstone: no doubt yet.
+/// Stated facts about a paint, or a measured spectrum of its masstone, without uncertainty.
 struct Stated {
     seen: Reflectance,
     sheens: SheenOfMasstone,
@@ -184,7 +184,7 @@ struct Stated {
 }
 
 impl Stated {
-    /// None of a medium.
+    /// `None` for a medium.
     fn of(facts: &Facts, read: Option<&Reflectance>) -> Result<Option<Self>, BadPaint> {
         let Role::Paint { strength } = facts.class.role() else { return Ok(None) };
         let seen = match read {
@@ -252,7 +252,7 @@ impl Prior {
             sheen: sheens,
             scattering,
             modes: std::array::from_fn(|j| match j {
-                // What the surface takes, the inside gives: see `PaintPrior::below`.
+                // What the surface gains the inside loses: see `PaintPrior::below`.
                 SHEEN => Mode::NONE,
                 LEVEL => level,
                 _ => shapes[j],
@@ -312,7 +312,7 @@ impl PaintPrior {
         (ln_k.map(f64::exp), ln_s.map(f64::exp))
     }
 
-    /// ln K and ln S of the masstone below a surface of α: the masstone stays whatever the surface takes.
+    /// ln K and ln S of the masstone below a surface of α, so that the masstone does not change with α.
     fn below(&self, alpha: f64) -> (Bands, Bands) {
         let usual = self.sheen.at(0.0);
         let [inside, usually] = [alpha, usual].map(|alpha| SurfaceReflection::new(alpha).inside(&self.seen));
@@ -362,24 +362,24 @@ impl PaintPrior {
     }
 }
 
-/// Between what holds of a white and of a deep base.
+/// Interpolates between the value for a white and for a deep base.
 fn blend(white: f64, deep: f64, share: f64) -> f64 {
     share * white + (1.0 - share) * deep
 }
 
-/// A read spectrum, kept off the ends where z has none.
+/// A measured spectrum kept inside (0, 1), where z is finite.
 fn inward(spectrum: &Reflectance) -> Reflectance {
     Reflectance::from_fn(|i| spectrum.bands()[i].clamp(0.002, 0.985))
 }
 
-/// ∂K/∂R, by band, of a masstone that is seen as R through a surface of α.
+/// ∂K/∂R by band, of a masstone R seen through a surface of α.
 fn k_by_seen(seen: &Bands, s: &Bands, alpha: f64) -> Bands {
     // K = S · K/S(r), r = y/(A + k2 y), y = R − α k1.
     let pass = (1.0 - K1) * (1.0 - K2);
     std::array::from_fn(|i| {
         let y = (seen[i] - alpha * K1).max(1e-9);
         let r = y / (pass + K2 * y);
-        // Held at the ends, it does not move.
+        // Clamped values do not move.
         if !(LEAST..=MOST).contains(&r) {
             return 0.0;
         }
@@ -387,13 +387,13 @@ fn k_by_seen(seen: &Bands, s: &Bands, alpha: f64) -> Bands {
     })
 }
 
-/// The first guess at a paint's optics, and how K hangs on the masstone that it is guessed from.
+/// The first guess of a paint's optics, and how K depends on the masstone.
 struct Guess<'a> {
     seen: &'a Reflectance,
     alpha: f64,
     k: Bands,
     s: Bands,
-    /// Step of the walk of ln S from band to band.
+    /// Step of the random walk of ln S.
     run: f64,
     /// By its own band.
     ln_k_by_z: Bands,
@@ -417,7 +417,7 @@ impl<'a> Guess<'a> {
         }
     }
 
-    /// What a change of z does.
+    /// The mode for a change of z and ln S.
     fn mode(&self, z: &Bands, ln_s: Bands) -> Mode {
         Mode { ln_k: std::array::from_fn(|i| self.ln_k_by_z[i] * z[i] + ln_s[i]), ln_s }
     }
@@ -428,8 +428,8 @@ fn slope(r: f64) -> f64 {
     2.0 * r * (1.0 - r)
 }
 
-/// The modes of a paint around the first guess: its curve held to the colour by its source, or to every band where the
-/// spectrum was read.
+/// Modes of a paint around the first guess. Its curve is constrained to the stated colour by the accuracy of the source,
+/// or in every band to a measured spectrum.
 fn shapes(guess: &Guess, read: bool, source: Source) -> ([Mode; SHAPES], [Mode; FINE]) {
     let seen = guess.seen;
     let slope = seen.bands().map(slope);
@@ -455,9 +455,9 @@ fn shapes(guess: &Guess, read: bool, source: Source) -> ([Mode; SHAPES], [Mode; 
     (std::array::from_fn(|j| all[j]), std::array::from_fn(|j| all[SHAPES + j]))
 }
 
-/// What an eye sees of a change of z and of ln S in each band, in the paint and its tints.
+/// Visible effect of a change of z and of ln S in each band, in the paint and its tints.
 fn looks(guess: &Guess) -> [Looks; 2] {
-    /// The white it is thought to be tinted with: K/S of a good white.
+    /// K/S of the white used for tints, a good white.
     const WHITE: f64 = 0.01;
     let (mut by_z, mut by_s) = (Looks::zeros(), Looks::zeros());
     let white = warm_blend_paint::hiding::house_white_scattering();
@@ -474,7 +474,7 @@ fn looks(guess: &Guess) -> [Looks; 2] {
             const STEP: f64 = 1e-4;
             let seen = |k: f64| surfaced(guess.alpha, thick_film(k, s));
             curve[i] = seen(k);
-            // By ln of the K of the mix; by ln S it is the opposite.
+            // By ln K of the mix; ln S has the opposite effect.
             let by_ln = (seen(k * (1.0 + STEP)) - seen(k * (1.0 - STEP))) / (2.0 * STEP);
             by_ln_k[i] = by_ln * own / k;
             by_ln_s[i] = by_ln * (own / k - share * guess.s[i] / s);
@@ -496,7 +496,7 @@ fn looks(guess: &Guess) -> [Looks; 2] {
     [by_z, by_s]
 }
 
-/// Adds to the precision that the colour is known to within `sd` a direction.
+/// Adds a constraint of the colour to within `sd` in each direction to a precision matrix.
 fn hold(precision: &mut Square, rows: &Rows, slope: &Bands, sd: f64) {
     for row in rows {
         let row = SVector::<f64, BANDS>::from_fn(|i, _| row[i] * slope[i] / sd);
@@ -506,14 +506,14 @@ fn hold(precision: &mut Square, rows: &Rows, slope: &Bands, sd: f64) {
 
 type Looks = SMatrix<f64, LOOKS, BANDS>;
 
-/// How far the curve of a colour wanders, against the mean of all surfaces: greys less than vivid colours. Fitted by eye to
-/// how far the smoothest curves of 194 measured surfaces are off in other lights; nine bands of ten then hold for chips
-/// that were left out.
+/// Scale of the deviation of a colour's curve relative to the mean of all surfaces: smaller for greys than for vivid
+/// colours. Fitted by eye to the errors of the smoothest curves of 194 measured surfaces in other lights; nine bands of
+/// ten then hold for chips that were left out.
 fn wandering(colour: Lab) -> f64 {
     0.9 * (0.4 + 0.6 * (colour.chroma() / 40.0).min(1.0))
 }
 
-/// The inverse covariance of the wandering of z; its level is free.
+/// Inverse covariance of the deviation of z, with free level.
 static WANDERING: LazyLock<Square> = LazyLock::new(|| {
     let steps = step_covariance().try_inverse().unwrap_or_else(SMatrix::identity);
     Square::from_fn(|i, j| {
@@ -523,17 +523,17 @@ static WANDERING: LazyLock<Square> = LazyLock::new(|| {
     })
 });
 
-/// The root of the covariance of ln S: a walk from 550 nm outwards. The same for every paint.
+/// Root of the covariance of ln S, a random walk from 550 nm outwards; the same for every paint.
 static SLOPES: LazyLock<Square> = LazyLock::new(|| {
     let covariance = Square::from_fn(|i, j| {
         let (one, other) = (i as f64 - MIDDLE as f64, j as f64 - MIDDLE as f64);
         if one * other > 0.0 { one.abs().min(other.abs()) } else { 0.0 }
     });
-    // A hair on the diagonal keeps the anchored walk factorable.
+    // A tiny diagonal keeps the covariance factorable.
     (covariance + Square::identity() * 1e-12).cholesky().map_or_else(Square::zeros, |root| root.l())
 });
 
-/// The modes that matter most to what is looked at, of a curve of this inverse covariance and of the run of ln S.
+/// The most visible modes, for this inverse covariance of the curve and for the run of ln S.
 fn modes(precision: &Square, guess: &Guess) -> [Mode; SHAPES + FINE] {
     let [by_z, by_s] = looks(guess);
     // The covariance is U Uᵀ with U = L⁻ᵀ.
@@ -549,7 +549,7 @@ fn modes(precision: &Square, guess: &Guess) -> [Mode; SHAPES + FINE] {
     let most = eigen.eigenvalues[order[0]];
     std::array::from_fn(|n| {
         let value = eigen.eigenvalues[order[n]];
-        // What nobody sees is no mode: a white tinted with white shows no run of S.
+        // Invisible directions are not modes: a white tinted with white shows no run of S.
         if value <= 1e-12 * most {
             return Mode::NONE;
         }

@@ -138,7 +138,7 @@ pub enum Measured {
     Spectrum(Arc<Reflectance>),
 }
 
-/// How a measurement stands in a file: `{"lab": [61.2, 9.8, 33.1]}` or `{"spectrum": [0.05, …]}` with 36 values.
+/// File format of a measurement: `{"lab": [61.2, 9.8, 33.1]}` or `{"spectrum": [0.05, …]}` with 36 values.
 #[derive(Serialize, Deserialize)]
 #[serde(rename_all = "lowercase")]
 enum Written {
@@ -160,7 +160,7 @@ pub enum BadMeasured {
 impl TryFrom<Written> for Measured {
     type Error = BadMeasured;
 
-    /// Wider than what is taken from a painter: what was kept once is read again.
+    /// Accepts more than is accepted from a painter, so that anything saved can be read again.
     fn try_from(written: Written) -> Result<Self, BadMeasured> {
         let far = |values: &[f64], least: f64, most: f64| {
             let off = values.iter().copied().find(|v| !(least..=most).contains(v));

@@ -26,26 +26,26 @@ use super::{
 pub(crate) struct WhitenedResidual {
     /// By number measured.
     pub residual: DVector<f64>,
-    /// The root of the covariance that it was whitened by.
+    /// Root of the covariance used for whitening.
     root: DMatrix<f64>,
-    /// What is seen: once, or over black and over white.
+    /// Observations: one, or over black and over white.
     looks: Vec<Look>,
     /// ∂residual/∂coordinate: a row for each number; columns are the coordinates of the paints in the order of `of`.
     pub slope: DMatrix<f64>,
     square: OnceLock<DMatrix<f64>>,
 }
 
-/// What is seen of a sample.
+/// An observation of a sample.
 #[derive(Debug)]
 struct Look {
     curve: Reflectance,
     /// Its colour in daylight.
     lab: Lab,
-    /// The metric that it is compared in with what was read.
+    /// Metric for comparison with the reading.
     eye: LocalMetric,
 }
 
-/// One band's worth of a stirred film in some state: what is seen, and its derivatives.
+/// One band of a mixed film in some state: reflectance and derivatives.
 #[derive(Clone, Copy, Default)]
 struct Band {
     r: f64,
@@ -56,14 +56,14 @@ struct Band {
     by_thickness: f64,
 }
 
-/// A stirred sample.
+/// A mixed sample.
 struct Stirred {
     k: Bands,
     s: Bands,
     alpha: f64,
     voids: f64,
     milk: f64,
-    /// Share of the wet volume, and of what stays, by paint.
+    /// Share of the wet and of the dry volume, by paint.
     wet: Vec<f64>,
     dry: Vec<f64>,
 }
@@ -86,18 +86,18 @@ impl Stirred {
         stirred
     }
 
-    /// What is seen of it in a state and how that moves, thick or as a film of `x` mm over a ground.
+    /// Reflectance in a state with derivatives, thick or as a film of `x` mm over a ground.
     fn band(&self, i: usize, state: FilmState, film: Option<(f64, Cones)>) -> Band {
         let Standing { s, filled, follows, alpha, free } =
             Standing::of(self.s[i], self.alpha, self.voids, self.milk, state);
         let k = self.k[i];
         let leaves =
             |k: f64, s: f64, stretch: f64| leaves(k, s, film.map(|(x, ground)| (x * stretch, ground)));
-        // Central differences in ln K, ln S and ln X: the film's own formula stays the only one.
+        // Central differences in ln K, ln S and ln X, so that the film's formula exists only once.
         const STEP: f64 = 1e-4;
         let by = |f: &dyn Fn(f64) -> f64| (1.0 - K1) * (f(1.0 + STEP) - f(1.0 - STEP)) / (2.0 * STEP);
         let by_ln_k = by(&|t| leaves(k * t, s, 1.0));
-        // A thick film is one of K/S.
+        // A thick film depends only on K/S.
         let by_ln_s = if film.is_none() { -by_ln_k } else { by(&|t| leaves(k, s * t, 1.0)) };
         let by_s = by_ln_s / s.max(f64::MIN_POSITIVE);
         Band {
@@ -111,14 +111,14 @@ impl Stirred {
     }
 }
 
-/// A stirred film as it stands in a state.
+/// A mixed film in a state.
 struct Standing {
     s: f64,
-    /// What filled pores leave of S, and what of S follows the dry S.
+    /// Factor on S from filled pores, and the part of S that follows the dry S.
     filled: f64,
     follows: f64,
     alpha: f64,
-    /// Whether α is the paint's own.
+    /// True if α is the paint's own.
     free: bool,
 }
 
@@ -138,7 +138,7 @@ impl Standing {
     }
 }
 
-/// Share of the light in it that leaves, thick or as a film of `x` mm over a ground.
+/// Share of the light inside that leaves, thick or as a film of `x` mm over a ground.
 fn leaves(k: f64, s: f64, film: Option<(f64, Cones)>) -> f64 {
     match film {
         None => leaving(thick_film(k, s)),
@@ -146,12 +146,12 @@ fn leaves(k: f64, s: f64, film: Option<(f64, Cones)>) -> f64 {
     }
 }
 
-/// Plausible samples of one reading as they stand in its state: what is stirred, and what of its S and its surface is left.
+/// Plausible samples of one reading in its state: mixtures, with what remains of S and surface.
 struct Standings<'a> {
     of: Vec<(&'a Crowd, f64)>,
     follows: Lane,
     alpha: Lane,
-    /// S that is there whatever the paints are.
+    /// S that does not depend on the paints.
     milk: f64,
 }
 
@@ -170,7 +170,7 @@ impl<'a> Standings<'a> {
         Self { of: paints.iter().copied().zip(wet).collect(), follows, alpha, milk: nothing }
     }
 
-    /// What is seen of each by band, thick or as a film of `x` mm over a ground.
+    /// Reflectance of each by band, thick or as a film of `x` mm over a ground.
     fn seen(&self, film: Option<(f64, &Undersurface)>) -> Vec<Lane> {
         let mut seen = vec![[0.0; MEMBERS]; BANDS];
         pulp::Arch::new().dispatch(
@@ -199,14 +199,14 @@ impl<'a> Standings<'a> {
     }
 }
 
-/// The colour of each plausible form in daylight, of what is seen in each band.
+/// Colour of each plausible variant in daylight.
 fn lane_labs(seen: &[Lane]) -> impl Iterator<Item = Lab> {
     let white = Light::Daylight.white();
     let xyz = Light::Daylight.weights().map(|weights| sum(weights.iter().copied().zip(seen)));
     (0..MEMBERS).map(move |m| Lab::of(Xyz { x: xyz[0][m], y: xyz[1][m], z: xyz[2][m] }, white))
 }
 
-/// Share of the wet volume and of what stays, by paint, of which so much stays.
+/// Share of the wet and of the dry volume by paint, given how much of each remains.
 fn shares<P>(reading: &Reading<P>, stays: impl Iterator<Item = f64>) -> (Vec<f64>, Vec<f64>) {
     let parts: Vec<f64> = reading.of.iter().map(|(_, parts)| parts.value()).collect();
     let dry: Vec<f64> = parts.iter().zip(stays).map(|(parts, stays)| parts * stays).collect();
@@ -218,10 +218,10 @@ impl WhitenedResidual {
     pub(crate) fn of<P>(reading: &Reading<P>, paints: &[&Local]) -> Self {
         let stirred = Stirred::of(reading, paints);
         let columns = paints.iter().map(|local| local.dk.len()).sum::<usize>();
-        // Behind the coordinates stand the chances of the making (the parts, the thickness of a film) and the finer shapes
-        // of the masstones.
+        // After the coordinates come the random errors of the sample (parts, film thickness) and the finer shapes of the
+        // masstones.
         let pours = if paints.len() > 1 { paints.len() } else { 0 };
-        // What the model leaves out of a spectrum, bands side by side; a colour has it in its sd.
+        // What the model leaves out of a spectrum, band by band; for a colour it is part of the sd.
         let of_a_spectrum = reading.measured().any(|measured| matches!(measured, Measured::Spectrum(_)));
         let model = if paints.len() > 1 && of_a_spectrum { GROUPS } else { 0 };
         let chances = pours + 2 + model + paints.iter().map(|local| local.fine.len()).sum::<usize>();
@@ -290,14 +290,14 @@ impl WhitenedResidual {
         all
     }
 
-    /// Divides by the root of the covariance 1 + Σ chance chanceᵀ, so that the chances of the making are taken out.
+    /// Divides by the root of the covariance 1 + Σ chance chanceᵀ, which accounts for the random errors of the sample.
     fn whitened(residual: Vec<f64>, rows: &[Vec<f64>], columns: usize, looks: Vec<Look>) -> Self {
         let n = rows.len();
         let mut residual = DVector::from_vec(residual);
         let mut slope = DMatrix::from_fn(n, columns, |i, j| rows[i][j]);
         let chances = DMatrix::from_fn(n, rows[0].len() - columns, |i, j| rows[i][columns + j]);
         let covariance = &chances * chances.transpose() + DMatrix::identity(n, n);
-        // One plus squares is positive definite, but for numbers that have overflown.
+        // One plus squares is positive definite unless numbers overflowed.
         let root = covariance.cholesky().map_or_else(|| DMatrix::identity(n, n), |root| root.unpack());
         root.solve_lower_triangular_mut(&mut slope);
         root.solve_lower_triangular_mut(&mut residual);
@@ -326,18 +326,17 @@ impl WhitenedResidual {
     }
 }
 
-/// A number that was read: what a change of reflectance in each band does to it, and what a reader that is off by one sd in
-/// all bands alike does; in units of its own sd.
+/// A measured number: its derivative by the reflectance of each band and by the reader's gain, in units of its own sd.
 struct Number {
     by_band: Bands,
-    /// Outside of these bands `by_band` is 0.
+    /// `by_band` is 0 outside these bands.
     bands: Range<usize>,
     by_gain: f64,
-    /// And what the model leaves out of the reflectance.
+    /// Derivatives by what the model leaves out of the reflectance.
     by_model: [f64; GROUPS],
 }
 
-/// What was read, each with the film it was read of: its thickness in mm and the ground under it.
+/// Measurements, each with its film: thickness in mm and ground.
 fn views<P>(reading: &Reading<P>) -> Vec<(&Measured, Option<(f64, &'static Undersurface)>)> {
     match &reading.shown {
         Shown::Thick(measured) => vec![(measured, None)],
@@ -348,7 +347,7 @@ fn views<P>(reading: &Reading<P>) -> Vec<(&Measured, Option<(f64, &'static Under
     }
 }
 
-/// The metric half-way: over a large difference that of one end overstates the other's.
+/// Metric at the midpoint: over a large difference, that at one end overstates the other's.
 fn half_way(read: Lab, predicted: Lab) -> LocalMetric {
     let half = |a: f64, b: f64| 0.5 * (a + b);
     LocalMetric::at(Lab {
@@ -358,7 +357,7 @@ fn half_way(read: Lab, predicted: Lab) -> LocalMetric {
     })
 }
 
-/// sd of a colour along one direction of a metric.
+/// sd of a colour in one direction of a metric.
 fn colour_sd<P>(reading: &Reading<P>) -> f64 {
     reading.source.sd().hypot(discrepancy::colour_sd(reading.of.len() > 1))
 }
@@ -367,19 +366,19 @@ pub(crate) fn group_mean(curve: &Reflectance, group: usize) -> f64 {
     curve.bands()[group * TOGETHER..(group + 1) * TOGETHER].iter().sum::<f64>() / TOGETHER as f64
 }
 
-/// sd of the mean of a group of bands: three neighbours share most of their error, and are taken to be no surer than one.
+/// sd of the mean of a group of bands: three neighbours share most of their error and count as one.
 fn group_sd<P>(read: &Reflectance, group: usize, reading: &Reading<P>) -> f64 {
     reading.source.band_sd(group_mean(read, group), group * TOGETHER + TOGETHER / 2)
 }
 
-/// By how many of its own sd a colour that was read lies from one that is seen, along each direction of the metric.
+/// Distance of a measured colour from a predicted one, in its own sd, in each direction of the metric.
 fn colour_off<P>(read: &Lab, seen: Lab, eye: &LocalMetric, reading: &Reading<P>) -> [f64; 3] {
     let off = eye.weigh([seen.l - read.l, seen.a - read.a, seen.b - read.b]);
     let sd = colour_sd(reading);
     off.map(|v| v / sd)
 }
 
-/// By how many of its own sd each number that was read lies from what is seen, in the metric of this look or of another.
+/// Distance of each measured number from the prediction, in its own sd, in the metric of this or another evaluation.
 fn residuals<P>(measured: &Measured, look: &Look, eye: &LocalMetric, reading: &Reading<P>) -> Vec<f64> {
     match measured {
         Measured::Colour(read) => colour_off(read, look.lab, eye, reading).into(),
@@ -391,7 +390,7 @@ fn residuals<P>(measured: &Measured, look: &Look, eye: &LocalMetric, reading: &R
     }
 }
 
-/// The numbers a measured colour or curve brings, where `predicted` was expected.
+/// Numbers of a measured colour or curve, where `predicted` was expected.
 fn numbers<P>(measured: &Measured, predicted: Lab, eye: &LocalMetric, reading: &Reading<P>) -> Vec<Number> {
     match measured {
         Measured::Colour(_) => {
@@ -422,7 +421,7 @@ fn numbers<P>(measured: &Measured, predicted: Lab, eye: &LocalMetric, reading: &
     }
 }
 
-/// How a number hangs on what the stirred film is made of: by band for K and S, summed over the bands for the rest.
+/// Derivatives of a number by the mixed film: by band for K and S, summed over bands for the rest.
 struct Pull {
     bands: Range<usize>,
     by_k: Bands,
@@ -459,7 +458,7 @@ impl Pull {
         dot(&pull[self.bands.clone()], &change[self.bands.clone()])
     }
 
-    /// By the coordinates of one paint that makes up `wet` of the pot and `dry` of what stays.
+    /// Derivatives by the coordinates of a paint that makes up `wet` of the pot and `dry` of what remains.
     fn coordinates<'a>(&'a self, local: &'a Local, wet: f64, dry: f64) -> impl Iterator<Item = f64> + 'a {
         local.dk.iter().zip(&local.ds).enumerate().map(move |(j, (dk, ds))| {
             let more = match j {
@@ -472,7 +471,7 @@ impl Pull {
     }
 }
 
-/// Inner product, in four sums side by side.
+/// Inner product with four accumulators.
 fn dot(a: &[f64], b: &[f64]) -> f64 {
     let mut sums = [0.0; 4];
     let (four, rest) = (a.chunks_exact(4), b.chunks_exact(4));

@@ -88,7 +88,7 @@ impl ShelfPaint {
     pub fn merged_with(mut self, other: &ShelfPaint) -> Self {
         let stock =
             [self.stock, other.stock].into_iter().flatten().map(Millilitres::value).reduce(|a, b| a + b);
-        // What two tins hold is no more than the most a workshop does, or stays as it was written down.
+        // The sum is limited to what a workshop holds; otherwise the entry does not change.
         self.stock = stock.and_then(|sum| Millilitres::new(sum).ok()).or(self.stock);
         self.masstone = self.masstone.or(other.masstone);
         self.coats_to_hide = self.coats_to_hide.or(other.coats_to_hide);

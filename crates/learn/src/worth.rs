@@ -71,8 +71,8 @@ impl Test {
         Some(vec![(paint, Parts::of(own)), (other?, Parts::of(parts))])
     }
 
-    /// What the reader would stand on with one plausible shelf, of which `pour` times as much of the paint was taken as was
-    /// meant: one curve, or two over black and white.
+    /// The sample of a test on one plausible shelf, with `pour` times the intended amount of the paint: one curve, or two
+    /// over black and white.
     fn sample(self, shelf: &OneShelf, pour: f64) -> Option<Vec<Reflectance>> {
         let mut of: Vec<(Parts, &Material)> = self
             .of(&shelf.paint, shelf.white.as_ref(), shelf.dark.as_ref())?
@@ -112,7 +112,7 @@ pub struct Beside<'a> {
     pub dark: Option<&'a Ensemble>,
 }
 
-/// What takes part in a test, of one plausible shelf.
+/// Materials of a test on one plausible shelf.
 struct OneShelf {
     paint: Material,
     white: Option<Material>,
@@ -173,14 +173,14 @@ pub fn worth(paint: &Ensemble, beside: Beside, reads: Reads) -> Worth {
 /// 550 nm.
 const MIDDLE: usize = 17;
 
-/// In how many steps a test is taken in, each as if it had been made so many times less surely: mixes follow their paints
-/// in no straight line (A. A. Emerick and A. C. Reynolds, *Comput. Geosci.* 55 (2013) 3).
+/// Number of steps of the update, each with correspondingly more noise, because mixes are not linear in their paints (A.
+/// A. Emerick and A. C. Reynolds, *Comput. Geosci.* 55 (2013) 3).
 const STEPS: usize = 4;
 
-/// How much more than a reader alone the shapes that no reading is fitted with blur a curve, in its sd.
+/// Factor on the reader's sd for the shapes that are not fitted.
 const FINER: f64 = 1.5;
 
-/// What takes part in a test, with what is not known of each.
+/// Materials of a test with their uncertainty.
 #[derive(Clone)]
 struct Known {
     paint: Ensemble,
@@ -202,7 +202,7 @@ impl Known {
         }
     }
 
-    /// The same after the test came out as was expected; None where what it needs is not there.
+    /// The state after the test came out as expected; `None` if something it needs is missing.
     fn taught(&self, test: Test, reads: Reads) -> Option<Self> {
         let expected = test.sample(&self.shelf(None), 1.0)?;
         let eyes: Vec<LocalMetric> = expected.iter().map(|curve| LocalMetric::at(lab(curve))).collect();
@@ -235,7 +235,7 @@ impl Known {
             }
         };
         if of_a_mix {
-            // The pour of a tint is off by a little, in the direction that more of the paint would take.
+            // An error of the pour of a tint, in the direction of more paint.
             let poured = numbers(test.sample(&self.shelf(None), 1.0 + PartsMethod::Spoons.sd())?) - &middle;
             noise += &poured * poured.transpose();
         }
@@ -262,7 +262,7 @@ impl Known {
     }
 }
 
-/// Plausible materials after some news: each is moved by what it shares with what was read.
+/// Plausible materials after an update: each is moved by its covariance with the reading.
 fn moved(of: &Ensemble, deviations: &DMatrix<f64>, news: &DMatrix<f64>) -> Ensemble {
     let best = logarithms(of.best());
     let members: Vec<Vec<f64>> = (0..MEMBERS).map(|m| logarithms(&of.member(m))).collect();
@@ -281,7 +281,7 @@ fn logarithms(of: &Material) -> Vec<f64> {
     all.map(|v| v.max(f64::MIN_POSITIVE).ln()).collect()
 }
 
-/// The material of such logarithms, in all else like another.
+/// The material with these logarithms, otherwise like another.
 fn from_logarithms(like: &Material, at: &[f64]) -> Material {
     let bands = |from: usize| std::array::from_fn(|i| at[from + i].exp());
     Material {

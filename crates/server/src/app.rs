@@ -41,7 +41,7 @@ fn described() -> OpenApiRouter<Workspace> {
     router
 }
 
-/// Whatever is asked for, a problem may be the answer.
+/// Every operation may answer with a problem.
 fn tell_of_problems(description: &mut utoipa::openapi::OpenApi) {
     let answer = ResponseBuilder::new()
         .description("Not done: the reason and what to do")
@@ -68,7 +68,7 @@ pub fn openapi() -> utoipa::openapi::OpenApi {
 pub fn app(workspace: Workspace) -> Router {
     let (router, _) = described().split_for_parts();
     router
-        // Made when it is asked for: it is large, and hardly anybody does.
+        // Generated on request: it is large and rarely needed.
         .route("/api/openapi.json", axum::routing::get(async || axum::Json(openapi())))
         .with_state(workspace)
         .fallback(front::front)

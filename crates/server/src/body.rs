@@ -49,14 +49,14 @@ impl<T: DeserializeOwned, S: Sync> FromRequest<S> for Json<T> {
             format!("request too large; the most is {} kB", LARGEST_BODY / 1024)
         })
         .await?;
-        // None where nobody asks: in tests of a route alone.
+        // Absent in tests of a single route.
         drop(SENT.try_with(|sent| sent.replace(bytes.clone())));
         parse(&bytes).map(Json)
     }
 }
 
 tokio::task_local! {
-    /// The body of the request that is being answered.
+    /// Body of the request being answered.
     static SENT: RefCell<Bytes>;
 }
 
@@ -67,7 +67,7 @@ pub async fn name_the_field(request: Request, next: Next) -> Response {
         let response = next.run(request).await;
         let Some(problem) = response.extensions().get::<Problem>() else { return response };
         let sent = SENT.with(|sent| serde_json::from_slice(&sent.borrow()).unwrap_or_default());
-        // What the address names is not in the body: it stays not found.
+        // An id in the address is not in the body; that stays a 404.
         match problem.missing().and_then(|id| field_of(&sent, &id.to_string())) {
             Some(at) => problem.clone().at(at).into_response(),
             None => response,
@@ -76,7 +76,7 @@ pub async fn name_the_field(request: Request, next: Next) -> Response {
     .await
 }
 
-/// The JSON pointer (RFC 6901) of a text in a document.
+/// JSON pointer (RFC 6901) of a text in a document.
 fn field_of(document: &Value, text: &str) -> Option<String> {
     match document {
         Value::String(found) => found.eq_ignore_ascii_case(text).then(String::new),
@@ -91,7 +91,7 @@ fn field_of(document: &Value, text: &str) -> Option<String> {
     }
 }
 
-/// A key as it stands in a pointer.
+/// A key, escaped for a pointer.
 fn escaped(key: &str) -> String {
     key.replace('~', "~0").replace('/', "~1")
 }
@@ -126,7 +126,7 @@ fn parse<T: DeserializeOwned>(bytes: &[u8]) -> Result<T, Problem> {
     Ok(value)
 }
 
-/// What is wrong with a value; where it stands its pointer says.
+/// What is wrong with a value; its pointer says where.
 fn in_words(said: &str) -> String {
     let said = said.rsplit_once(" at line ").map_or(said, |(said, _)| said);
     let Some((given, known)) =
@@ -143,7 +143,7 @@ fn not_json(cause: serde_json::Error) -> Problem {
     Problem::new(StatusCode::BAD_REQUEST, "syntax", "Not JSON", detail)
 }
 
-/// The JSON pointer (RFC 6901) of a path.
+/// JSON pointer (RFC 6901) of a path.
 fn pointer(path: &serde_path_to_error::Path) -> String {
     use serde_path_to_error::Segment;
     path.iter()

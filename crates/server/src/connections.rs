@@ -27,7 +27,7 @@ use tokio::task::JoinHandle;
 
 /// Time limit for the body of a request.
 pub const BODY: Duration = Duration::from_secs(60);
-/// How long to wait where the system has no more connections to give.
+/// Pause when the system has no more file handles.
 const BREATH: Duration = Duration::from_millis(50);
 
 /// Limits of the server.
@@ -40,7 +40,8 @@ pub struct Patience {
 }
 
 impl Default for Patience {
-    /// Ten seconds; a browser holds six connections, a workshop some browsers, and a process has 1024 files by default.
+    /// Ten seconds. A browser holds six connections, a workshop several browsers, and a process has 1024 files by
+    /// default.
     fn default() -> Self {
         Self { head: Duration::from_secs(10), connections: 512 }
     }
@@ -51,7 +52,7 @@ pub async fn serve(listener: TcpListener, app: Router, patience: Patience) {
     let mut guests: Vec<Guest> = Vec::new();
     loop {
         let Ok((stream, _)) = listener.accept().await else {
-            // Gone before it was taken in, or no file is left for it.
+            // The client left before it was accepted, or there is no file handle for it.
             tokio::time::sleep(BREATH).await;
             continue;
         };
@@ -64,7 +65,7 @@ pub async fn serve(listener: TcpListener, app: Router, patience: Patience) {
     }
 }
 
-/// One connection; it is closed when this is dropped.
+/// A connection, closed when dropped.
 struct Guest {
     task: JoinHandle<()>,
     /// Requests that are not answered yet.
@@ -76,13 +77,13 @@ impl Guest {
         let asks = Arc::new(AtomicUsize::new(0));
         let counted = Counted { app: TowerToHyperService::new(app), asks: Arc::clone(&asks) };
         let task = tokio::spawn(async move {
-            // Small answers are not held back; where that cannot be said they come all the same.
+            // Sends small answers at once; if that cannot be set, they arrive a little later.
             drop(stream.set_nodelay(true));
             let connection = http1::Builder::new()
                 .timer(TokioTimer::new())
                 .header_read_timeout(head)
                 .serve_connection(TokioIo::new(stream), counted);
-            // Who has gone, or keeps silent, needs no answer.
+            // A client that left or keeps silent needs no answer.
             drop(connection.await);
         });
         Self { task, asks }
@@ -95,7 +96,7 @@ impl Drop for Guest {
     }
 }
 
-/// The app, with a count of what it is asked.
+/// The app, with a count of open requests.
 struct Counted {
     app: TowerToHyperService<Router>,
     asks: Arc<AtomicUsize>,
@@ -116,7 +117,7 @@ impl Service<Request<Incoming>> for Counted {
     }
 }
 
-/// A request that is not answered yet, whether it will be or its connection breaks.
+/// An open request, counted until it is answered or its connection breaks.
 struct Asked(Arc<AtomicUsize>);
 
 impl Asked {

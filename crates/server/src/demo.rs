@@ -49,12 +49,12 @@ impl File {
 
 impl Drop for File {
     fn drop(&mut self) {
-        // What cannot be taken away is left to the system, as temporary files are.
+        // What cannot be deleted is left to the system, like other temporary files.
         drop(std::fs::remove_dir_all(&self.folder));
     }
 }
 
-/// Name, class, hex, coats to hide, price of a tin, tin in ml, what is left in ml.
+/// Name, class, hex, coats to hide, price of a tin, tin in ml, amount left in ml.
 type Tin = (&'static str, Class, Option<&'static str>, Option<f64>, f64, f64, f64);
 
 const SHELF: [Tin; 19] = [
@@ -79,7 +79,7 @@ const SHELF: [Tin; 19] = [
     ("pearl medium", Class::Pearl, None, None, 12.0, 250.0, 240.0),
 ];
 
-/// Name, parts of the shelf by name, target.
+/// Name, parts of tins by name, target.
 type Recipe = (&'static str, &'static [(&'static str, u32)], Option<&'static str>);
 
 const MIXES: [Recipe; 3] = [
@@ -88,11 +88,11 @@ const MIXES: [Recipe; 3] = [
     ("detail glaze, three shades darker", &[("peat brown", 1), ("glazing liquid", 4)], None),
 ];
 
-/// The white that tints are made with.
+/// The white for tints.
 const HOUSE_WHITE: &str = "chimney white";
 
-/// What was laid out for the reader, and what the painter wrote it down as: parts of a paint, parts of the house white. In
-/// one of them the wrong dab was read, which the estimate asks about.
+/// Samples for the reader, and what the painter recorded them as: parts of a paint, parts of the house white. In one of
+/// them the wrong dab was read, which the estimate questions.
 const READ: [(&str, &str, f64, f64); 9] = [
     ("slate blue", "slate blue", 1.0, 1.0),
     ("night blue", "night blue", 1.0, 1.0),
@@ -105,8 +105,7 @@ const READ: [(&str, &str, f64, f64); 9] = [
     ("fern", "oxblood", 1.0, 1.0),
 ];
 
-/// The id of the first tin, before any that is made later: by their ids the chances of tins are drawn, so that their bands are the
-/// same in every demo.
+/// Id of the first tin, before any created later. Draws depend on ids, so fixed ones give the same bands in every demo.
 const FIRST: u128 = 0x0190_0000_0000_7000_8000_0000_0000_0001;
 
 /// Fills an empty workspace with the demo.
@@ -145,7 +144,7 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
     log::notes(store, pieces)
 }
 
-/// The house white, and what the simulated reader said of tints with it.
+/// The house white, and readings of tints with it by the simulated reader.
 fn readings(store: &mut Store, shelf: &DemoShelf) -> Result<(), StoreError> {
     let white = tin(shelf, HOUSE_WHITE)?;
     let currency = Currency::new("EUR").ok();

@@ -6,7 +6,7 @@ use tokio::sync::Mutex;
 
 use crate::problem::Problem;
 
-/// Starts a demo that says where its visitor came from, and gives what holds it and its address.
+/// Starts a demo for a visitor from this address.
 type Start = fn(String) -> Pin<Box<dyn Future<Output = Result<Running, Problem>> + Send>>;
 
 /// A running demo. Dropping it stops it and deletes its file.
@@ -28,7 +28,7 @@ pub enum LookRound {
     Offered(Start, Arc<Mutex<Option<Running>>>),
     /// This is the demo; the visitor's own workspace is at this address.
     Visited {
-        /// The address to go back to.
+        /// Address of the visitor's own workspace.
         back: String,
     },
 }

@@ -36,7 +36,7 @@ impl Demo {
         let path = file.path().to_owned();
         let mut workspace = tokio::task::spawn_blocking(move || Workspace::demo(&path)).await??;
         workspace.look_round = look_round;
-        // Without a scale it can still be looked round in.
+        // The demo works without a scale too.
         let scale = simulated_scale::Process::start().await;
         match &scale {
             Ok(scale) => workspace.connect_scale(scale.address),

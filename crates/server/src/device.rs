@@ -31,13 +31,13 @@ pub struct LaidOut {
 pub struct ReaderAtHand {
     reader: Arc<Mutex<SimulatedReader>>,
     tins: Arc<Mutex<Tins>>,
-    /// How many spots of boards were read: no two are quite alike.
+    /// Number of board spots read so far; no two are exactly alike.
     spots: Arc<AtomicU64>,
-    /// Whether it is the reader of the demo: elsewhere what it says is practice.
+    /// True for the reader of the demo; elsewhere its readings are practice.
     of_demo: bool,
 }
 
-/// The painter behind the stand-in.
+/// Seed of the virtual painter.
 const PAINTER: u64 = 0xb0a2d;
 
 impl Default for ReaderAtHand {
@@ -51,22 +51,22 @@ impl Default for ReaderAtHand {
     }
 }
 
-/// A virtual tin takes some milliseconds to be made up: those met so far are kept.
+/// Virtual tins, which take milliseconds to make up.
 #[derive(Debug, Default)]
 struct Tins(HashMap<u64, VirtualPaint>);
 
-/// Most that are kept.
+/// Greatest number of virtual tins kept.
 const MOST_TINS: usize = 500;
 
 impl Tins {
-    /// The virtual tin behind a painter's own: what is written on it gives the same one in every run.
+    /// The virtual tin behind a painter's own; the same facts give the same tin in every run.
     fn behind(&mut self, tin: &ShelfPaint) -> Option<VirtualPaint> {
         let name = tin.name.as_str();
         let Some(masstone) = tin.masstone else { return VirtualPaint::medium(name, tin.class) };
         let lab = masstone.lab();
         let mut seed = tin.class as u64;
         for part in [lab.l, lab.a, lab.b] {
-            // To the tenth, so that a code and the Lab it is shown as are one paint.
+            // Rounded to a tenth, so that a code and the Lab shown for it give one paint.
             seed = seed.wrapping_mul(1_000_003).wrapping_add(((part + 200.0) * 10.0).round() as u64);
         }
         let coats = tin.coats_to_hide.map_or(0.0, CoatsToHide::value);

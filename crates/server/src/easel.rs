@@ -7,7 +7,7 @@ use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
 use tokio::sync::oneshot;
 
-/// How many may wait.
+/// Greatest number of waiting requests.
 const WAITING: usize = 48;
 
 /// The queue of pictures.
@@ -16,9 +16,9 @@ pub struct Easel(Arc<Mutex<Line>>);
 
 #[derive(Debug)]
 struct Line {
-    /// Turns that nobody has.
+    /// Turns available.
     free: usize,
-    /// The newest last.
+    /// Waiting requests, newest last.
     waiting: Vec<oneshot::Sender<Turn>>,
 }
 
@@ -69,7 +69,7 @@ impl Drop for Turn {
                 return;
             };
             drop(line);
-            // Where it has gone, the turn comes back and is offered to the next.
+            // If that client has gone, the turn comes back and is offered to the next.
             if let Err(mut turn) = next.send(Turn(Some(easel))) {
                 self.0 = turn.0.take();
             }

@@ -13,7 +13,7 @@ use crate::problem::Problem;
 #[allow_missing = true]
 struct Built;
 
-/// Stands in the page where the nonce of an answer goes.
+/// Placeholder in the page for the nonce of a response.
 const NONCE_PLACE: &str = "__NONCE__";
 
 /// A file of the front end, or its page for every address of a screen.
@@ -24,7 +24,7 @@ pub async fn front(uri: Uri, headers: HeaderMap) -> Response {
     }
     match Built::get(path).filter(|_| path != "index.html") {
         Some(file) => {
-            // Files under assets/ carry a digest of their content in their name.
+            // Files under assets/ have a hash of their content in their name.
             let keep =
                 if path.starts_with("assets/") { "public, max-age=31536000, immutable" } else { "no-cache" };
             let kind = file.metadata.mimetype().to_owned();
@@ -43,7 +43,7 @@ pub async fn front(uri: Uri, headers: HeaderMap) -> Response {
     }
 }
 
-/// Whether who asks takes Brotli (RFC 7932); scripts and styles are compressed so when they are built.
+/// Whether the client accepts Brotli (RFC 7932), with which scripts and styles are compressed at build time.
 fn takes_brotli(headers: &HeaderMap) -> bool {
     let accepted = headers.get_all(header::ACCEPT_ENCODING).iter().filter_map(|value| value.to_str().ok());
     accepted.flat_map(|value| value.split(',')).any(|coding| {

@@ -11,7 +11,7 @@ use axum::response::{IntoResponse, Response};
 
 use crate::problem::Problem;
 
-/// Scripts and styles from here only; the page that starts the application allows its own style nonce besides.
+/// Scripts and styles from here only; the page also allows its own style nonce.
 const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data: blob:; \
                       connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
@@ -30,7 +30,7 @@ pub async fn guard(request: Request, next: Next) -> Response {
     let headers = response.headers_mut();
     headers.entry(header::CONTENT_SECURITY_POLICY).or_insert(HeaderValue::from_static(POLICY));
     if of_api {
-        // A shared machine's browser keeps no copy of a workspace.
+        // A browser on a shared machine keeps no copy of a workspace.
         headers.entry(header::CACHE_CONTROL).or_insert(HeaderValue::from_static("no-store"));
     }
     for (name, value) in [
@@ -60,8 +60,8 @@ fn refusal(request: &Request) -> Option<Problem> {
     let origin = text(request.headers(), header::ORIGIN);
     let foreign = match origin {
         Some(origin) => !reads && origin != format!("http://{host}"),
-        // A browser that names no origin still says where the page stands (W3C Fetch Metadata). Whoever follows a link to the
-        // first page comes from elsewhere and is welcome.
+        // A browser that sends no Origin still says where the page comes from (W3C Fetch Metadata). Following a link to
+        // the first page from elsewhere is allowed.
         None => {
             let site = text(request.headers(), HeaderName::from_static("sec-fetch-site"));
             (!reads || is_of_api(request)) && matches!(site, Some("cross-site" | "same-site"))

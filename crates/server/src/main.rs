@@ -10,12 +10,11 @@ use tokio::runtime::Runtime;
 use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, simulated_scale};
 use warm_blend_store::{Rescued, Store};
 
-/// Large pictures are drawn by many threads: this one gives their memory back (see .cargo/config.toml).
-#[cfg(feature = "jemalloc")]
+/// Many threads draw large pictures; this allocator returns their memory (see .cargo/config.toml).
 #[global_allocator]
 static MEMORY: tikv_jemallocator::Jemalloc = tikv_jemallocator::Jemalloc;
 
-/// Where the demo listens, if nothing else does.
+/// Default port of the demo.
 const DEMO_PORT: u16 = 7879;
 
 /// Predicts the colour of paint mixes, glazes and washes, and keeps the record of them.
@@ -33,29 +32,29 @@ enum Command {
         /// The workspace file (else workspace.db in your data directory).
         #[arg(long, value_name = "FILE")]
         data: Option<PathBuf>,
-        /// Port on 127.0.0.1; 0 takes a free one.
+        /// Port on 127.0.0.1; 0 means any free one.
         #[arg(long, default_value_t = 7878)]
         port: u16,
-        /// Open it in the browser.
+        /// Open the workspace in the browser.
         #[arg(long)]
         open: bool,
-        /// The scale under the pot: an address such as 127.0.0.1:7900 where one speaks the line protocol of docs/formats.md, or
-        /// `simulated` to try it without.
+        /// The scale under the pot: an address such as 127.0.0.1:7900 of a scale with the line protocol of
+        /// docs/formats.md, or `simulated`.
         #[arg(long, value_name = "ADDRESS")]
         scale: Option<String>,
     },
     /// Serve a fresh demo workspace in a temporary file, which is deleted at the end.
     Demo {
-        /// Port on 127.0.0.1 (else 7879, or a free one if that is taken).
+        /// Port on 127.0.0.1; by default 7879, or any free one if that is taken.
         #[arg(long)]
         port: Option<u16>,
-        /// Open it in the browser.
+        /// Open the demo in the browser.
         #[arg(long)]
         open: bool,
     },
     /// Act as a simulated scale for another warm-blend. Ends when its input does.
     Scale {
-        /// Port on 127.0.0.1; 0 takes a free one.
+        /// Port on 127.0.0.1; 0 means any free one.
         #[arg(long, default_value_t = 7900)]
         port: u16,
     },
@@ -63,7 +62,7 @@ enum Command {
     Rescue {
         /// The damaged file.
         file: PathBuf,
-        /// The new file (else FILE with `.rescued.db` after its name).
+        /// The new file; by default FILE with `.rescued.db` appended.
         #[arg(long, value_name = "FILE")]
         to: Option<PathBuf>,
     },
@@ -71,7 +70,7 @@ enum Command {
     Openapi,
 }
 
-/// How long what is still drawn or learnt is waited for at the end: what was acknowledged is on the disk.
+/// Time to wait at the end for drawing and learning; whatever was acknowledged is on disk.
 const AT_THE_END: Duration = Duration::from_millis(300);
 
 fn main() -> ExitCode {
@@ -119,11 +118,11 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
             let served = serve(offer_demo(workspace.clone()), port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
             served.until(stop).await;
-            // What is still drawn or learnt may hold the file open to the end: all of it is in the file itself before.
+            // Drawing and learning may keep the file open until the end, so everything is written back first.
             workspace.write_back()?;
         }
         Command::Demo { port, open } => {
-            // Before there is a file to be taken away.
+            // Before there is a file to delete.
             let stop = Stop::listen();
             let usual = [DEMO_PORT, 0];
             let demo = Demo::start(port.as_ref().map_or(&usual[..], std::slice::from_ref)).await?;
@@ -147,7 +146,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
     Ok(())
 }
 
-/// Saves what can be read, and says in a sentence what that is.
+/// Rescues a file and describes the result in a sentence.
 fn rescue(file: &std::path::Path, to: &std::path::Path) -> Result<String, Box<dyn Error + Send + Sync>> {
     if !file.is_file() {
         return Err(format!("there is no file {}: name the damaged one", file.display()).into());
@@ -171,7 +170,7 @@ fn rescue(file: &std::path::Path, to: &std::path::Path) -> Result<String, Box<dy
     ))
 }
 
-/// Whoever started it holds its input open for as long as it is wanted.
+/// The parent process holds the input open for as long as the scale is wanted.
 async fn until_the_input_ends() {
     let mut ignored = [0; 64];
     let mut input = tokio::io::stdin();

@@ -23,7 +23,7 @@ use crate::problem::Problem;
 /// Header with the key.
 pub const KEY: HeaderName = HeaderName::from_static("idempotency-key");
 
-/// Answers that are kept, and their bytes.
+/// Greatest number of stored answers, and of their bytes.
 const ANSWERS: usize = 512;
 const BYTES: u64 = 8 << 20;
 
@@ -40,11 +40,11 @@ pub fn deed() -> Option<Arc<Deed>> {
 #[derive(Debug, Clone)]
 pub struct Answers(Arc<Cache<Uuid, Asked, ByBytes>>);
 
-/// A request with its answer, once there is one. An answer that may be another next time is none.
+/// A request with its answer, if final: an answer that may differ next time is not stored.
 #[derive(Debug, Clone)]
 struct Asked {
     what: Arc<str>,
-    /// Of its answer, as far as they are counted.
+    /// Bytes of its answer that count towards the limit.
     bytes: u64,
     answer: Arc<OnceCell<Answer>>,
 }
@@ -72,8 +72,7 @@ impl Default for Answers {
 }
 
 impl Answers {
-    /// The answer to a request under a key: the one it was given before, or that of `run`, which goes on when nobody waits for it
-    /// any more.
+    /// The answer to a request with a key: the stored one, or that of `run`, which continues even if nobody waits.
     async fn to(
         &self,
         key: Uuid,
@@ -113,7 +112,7 @@ impl Answer {
         }
     }
 
-    /// An error where the same request may be answered otherwise the next time.
+    /// An error if the same request may be answered differently next time.
     fn if_final(self) -> Result<Self, Box<Self>> {
         if self.status.is_server_error() { Err(Box::new(self)) } else { Ok(self) }
     }

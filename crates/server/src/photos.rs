@@ -8,7 +8,7 @@ use std::{
 use uuid::Uuid;
 use warm_blend_photo::Photo;
 
-/// How many are kept; a new one pushes the oldest out.
+/// Number of photos kept; a new one replaces the oldest.
 const KEPT: usize = 3;
 
 type AtHand = (Uuid, Arc<Photo>);

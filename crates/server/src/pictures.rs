@@ -30,11 +30,11 @@ pub struct Pictures {
     pub plates: Plates,
     pub fronts: Fronts,
     pub flats: Flats,
-    /// What follows a hand.
+    /// Interactive pictures.
     quick: Easel,
-    /// What takes a while or much memory: one at a time.
+    /// Pictures that take much time or memory, one at a time.
     large: Easel,
-    /// How many were drawn.
+    /// Number of pictures drawn.
     drawn: AtomicU64,
 }
 
@@ -51,9 +51,9 @@ impl Default for Pictures {
     }
 }
 
-/// More pixels than these take a while to be drawn finely.
+/// Fine pictures with more pixels than this take a while.
 const AT_ONCE: u64 = 200_000;
-/// More than these take a while and some hundred megabytes however they are drawn.
+/// Pictures with more pixels than this take a while and some hundred megabytes.
 const MUCH: u64 = 2_000_000;
 
 /// How long the relief of a fine picture is kept for the next.
@@ -77,7 +77,7 @@ impl Pictures {
                 true => on_one_thread(|| draw(asking)).unwrap_or_else(|| Err(Problem::internal())),
                 false => draw(asking),
             };
-            // Held until it is drawn, also where nobody waits for it any more.
+            // Held until it is drawn, even if nobody waits for it any more.
             drop(turn);
             drawn
         });
@@ -90,7 +90,7 @@ impl Pictures {
         Ok((kind, png).into_response())
     }
 
-    /// Gives back the room of fine reliefs unless another picture is asked for within a while.
+    /// Frees fine reliefs unless another picture is requested within a while.
     async fn forget_fine(self: Arc<Self>) {
         let drawn = self.drawn.load(Ordering::Relaxed);
         tokio::time::sleep(LOOKED_AT).await;
@@ -102,7 +102,7 @@ impl Pictures {
     }
 }
 
-/// Reliefs that were drawn on last. Fine ones are large: they are kept while somebody looks.
+/// Recently used reliefs. Fine ones are large and kept only while somebody looks.
 #[derive(Debug)]
 struct Lately<K, T> {
     quick: Recent<K, T>,
@@ -123,7 +123,7 @@ impl<K: PartialEq, T: Bulky> Lately<K, T> {
     }
 }
 
-/// For the sizes of one screen, and for one fine picture of a large window, bytes.
+/// Room for the sizes of one screen, and for one fine picture of a large window, bytes.
 const QUICK: usize = 16 << 20;
 const FINE: usize = 48 << 20;
 
@@ -150,14 +150,14 @@ impl Bulky for Front {
 pub struct Plates(Lately<(u32, u32), Relief>);
 
 impl Plates {
-    /// What the board screen asks for, and its list.
+    /// Sizes that the board screen requests, and its list.
     const USUAL: [(u32, u32); 2] = [(840, 420), (520, 260)];
 
     /// Computes the marks of all techniques, and the reliefs that are needed first.
     pub fn warm(&self) {
         warm_blend_render::make_ready();
         for (width, height) in Self::USUAL {
-            // A usual size is one that can be.
+            // The usual sizes are valid.
             drop(self.of((width, height), Fineness::Quick));
         }
     }
@@ -207,7 +207,7 @@ pub struct FlatOf {
     pub fineness: Fineness,
 }
 
-/// For the faces of one piece in a large window, bytes.
+/// Room for the faces of one piece in a large window, bytes.
 const FLATS: usize = 24 << 20;
 
 /// Recently drawn flat pictures of faces: while a piece is turned, they stay.

@@ -15,22 +15,22 @@ use warm_blend_workshop::{Fault, Refusal};
 /// An error for people and programs (RFC 9457, `application/problem+json`).
 #[derive(Debug, Clone, Serialize, ToSchema)]
 pub struct Problem {
-    /// Which kind of problem: `urn:warm-blend:invalid`, `stale`, `in-use`, `unknown`, …
+    /// Kind of problem: `urn:warm-blend:invalid`, `stale`, `in-use`, `unknown`, …
     #[serde(rename = "type")]
     kind: Box<str>,
     /// The kind in a few words.
     title: &'static str,
-    /// The HTTP status.
+    /// HTTP status.
     status: u16,
-    /// What happened and what to do about it.
+    /// What happened and what to do.
     detail: String,
-    /// The fields at fault, where fields are.
+    /// Faulty fields, if any.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     errors: Vec<FieldError>,
-    /// What uses a paint that was to be removed.
+    /// What uses the paint that was to be deleted.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     used_by: Vec<UsedBy>,
-    /// What was spoken of and is not there: the field that names it is found in what was sent.
+    /// The missing document; used to find the field that refers to it.
     #[serde(skip)]
     missing: Option<Box<Uuid>>,
 }
@@ -123,7 +123,7 @@ impl Problem {
     }
 }
 
-/// Title of what is wrong with the file and not with what was asked.
+/// Title for a problem with the file rather than with the request.
 const FILE_FAILED: &str = "Problem with the workspace file";
 
 impl From<Fault> for FieldError {

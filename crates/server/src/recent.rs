@@ -5,7 +5,7 @@ use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
 /// Something whose memory can be measured.
 pub trait Bulky {
-    /// How much, bytes.
+    /// Memory it takes, bytes.
     fn bytes(&self) -> usize;
 }
 
@@ -31,7 +31,7 @@ impl<K: PartialEq, T: Bulky> Recent<K, T> {
         if let Some(made) = self.kept().iter().find(|known| known.of == of) {
             return Ok(Arc::clone(&made.made));
         }
-        // Made without the lock: others need not wait for it.
+        // Computed without the lock, so that others need not wait.
         let made = Arc::new(make()?);
         if made.bytes() <= self.room {
             let mut kept = self.kept();

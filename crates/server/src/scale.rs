@@ -14,13 +14,13 @@ use tokio_stream::StreamExt;
 use tokio_util::codec::{FramedRead, LinesCodec, LinesCodecError};
 use warm_blend_device::{Pan, ScaleLine, Weighing};
 
-/// Longest line of a scale, bytes.
+/// Greatest length of a line from a scale, bytes.
 const LONGEST: usize = 120;
-/// How it says what it is called, before anything else.
+/// Start of the line in which a scale states its name.
 const GREETING: &str = "scale ";
-/// How long a scale may say nothing before it counts as gone.
+/// Silence after which a scale counts as disconnected.
 const PATIENCE: Duration = Duration::from_secs(2);
-/// How long to wait before it is tried again.
+/// Pause before reconnecting.
 const AGAIN: Duration = Duration::from_millis(500);
 
 /// The scale, shared by all requests.
@@ -101,12 +101,12 @@ impl ScaleAtHand {
         });
     }
 
-    /// Listens until the connection ends; says why where it is worth saying.
+    /// Listens until the connection ends; returns the reason if it is worth showing.
     async fn listen(&self, connection: TcpStream) -> Option<String> {
         let (reads, mut writes) = connection.into_split();
         let (commands, mut answer) = mpsc::unbounded_channel::<String>();
         self.now().commands = Some(commands);
-        // What has come of a line stays while a command is sent: half a line could be read as a smaller weight.
+        // A partial line is kept while a command is sent: half a line could be read as a smaller weight.
         let mut lines = FramedRead::new(reads, LinesCodec::new_with_max_length(LONGEST));
         let mut first = true;
         loop {
@@ -119,7 +119,7 @@ impl ScaleAtHand {
                 }
                 next = next => match next {
                     Ok(Some(Ok(line))) => {
-                        // The first may have begun before anybody listened; a greeting is one or is none.
+                        // The first line may have started before the connection.
                         let line = line.trim();
                         if !first || line.starts_with(GREETING) {
                             self.hear(line);

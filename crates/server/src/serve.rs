@@ -30,7 +30,7 @@ pub enum ServeError {
     Listen {
         /// The port.
         port: u16,
-        /// What the system says.
+        /// Message of the system.
         error: io::Error,
     },
 }
@@ -103,7 +103,7 @@ impl Stop {
             }
             return;
         }
-        // Without a handler there is no way to be asked: serve until killed.
+        // Without a signal handler the program can only be killed.
         if tokio::signal::ctrl_c().await.is_err() {
             std::future::pending::<()>().await;
         }

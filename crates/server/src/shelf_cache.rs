@@ -17,13 +17,13 @@ use warm_blend_workshop::{ShelfDocuments, ShelfSnapshot, Workshop};
 #[derive(Debug, Clone, Default)]
 pub struct Memory {
     latest: Arc<Mutex<Option<Arc<Remembered>>>>,
-    /// Of what the file held when what was learnt was last written down.
+    /// State of the file when results of learning were last stored.
     written_down: Arc<Mutex<Option<FileState>>>,
-    /// Held while it is computed.
+    /// Held during computation.
     reckoning: Arc<Mutex<()>>,
-    /// Held while what was deferred is learnt.
+    /// Held while deferred readings are learned.
     learning: Arc<Mutex<()>>,
-    /// Whether somebody has begun to learn it.
+    /// True once somebody has started to learn them.
     begun: Arc<AtomicBool>,
 }
 
@@ -128,7 +128,7 @@ impl Memory {
         let now = self.latest().filter(|now| now.state != put_off.state);
         let (state, shelf) = match now {
             None => (put_off.state, learnt),
-            // The shelf was changed meanwhile.
+            // The shelf was changed in the meantime.
             Some(now) => (now.state, now.learnt_in_full(Some(&learnt)).map_err(damaged)?),
         };
         Ok(Some(self.is_known(state, shelf)))
@@ -146,7 +146,7 @@ impl Memory {
     }
 }
 
-/// The turn of one who asks.
+/// Waits for a lock.
 fn in_turn(lock: &Mutex<()>) -> MutexGuard<'_, ()> {
     lock.lock().unwrap_or_else(PoisonError::into_inner)
 }

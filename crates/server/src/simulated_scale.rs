@@ -17,11 +17,11 @@ use tokio::{
 use warm_blend_device::ScaleLine;
 use warm_blend_sim::SimulatedScale;
 
-/// Time between two lines.
+/// Interval between two lines.
 const TICK: Duration = Duration::from_millis(100);
-/// How long it stays away when it is unplugged.
+/// How long it stays away when unplugged.
 const UNPLUGGED: Duration = Duration::from_secs(3);
-/// What it calls itself.
+/// Its name.
 const GREETING: &str = "scale simulated scale";
 
 /// Runs a simulated scale on a port of this machine (0: any free one) while the runtime exists; returns its address.
@@ -45,10 +45,10 @@ pub async fn run(port: u16) -> io::Result<SocketAddr> {
             // One listener at a time, as on a serial line.
             if let Err(Unplugged) = attend(connection, &scale, heard.clone()).await {
                 tokio::time::sleep(UNPLUGGED).await;
-                // Switched on anew, it shows nothing whatever stands on it.
+                // After it is switched on it shows zero, whatever is on it.
                 let mut scale = lock(&scale);
                 scale.tare();
-                // Who listens next hears at once how it stands, and not how it stood before.
+                // The next listener gets the current state at once, not an earlier one.
                 says.send_replace(scale.after(0.0));
             }
         }
@@ -56,7 +56,7 @@ pub async fn run(port: u16) -> io::Result<SocketAddr> {
     Ok(address)
 }
 
-/// The plug was pulled.
+/// The scale was unplugged.
 struct Unplugged;
 
 fn lock(scale: &Mutex<SimulatedScale>) -> std::sync::MutexGuard<'_, SimulatedScale> {
@@ -89,7 +89,7 @@ async fn attend(
     }
 }
 
-/// Does what a line says; what it does not understand it ignores, as scales do.
+/// Executes a command; unknown ones are ignored, as scales do.
 fn obey(command: &str, scale: &mut SimulatedScale) -> Result<(), Unplugged> {
     match command.trim().split_once(' ').unwrap_or((command.trim(), "")) {
         ("pour", grams) => {

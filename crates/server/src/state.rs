@@ -31,10 +31,10 @@ use crate::{
     upload_limits::Heavy,
 };
 
-/// How long nobody must have asked anything for work that can wait.
+/// How long the file must be idle before work that can wait.
 const QUIET: Duration = Duration::from_millis(1500);
 
-/// How many times as long such work waits at most.
+/// Multiple of that time after which such work starts anyway.
 const PATIENT: u32 = 20;
 
 /// The last change of the file.
@@ -51,11 +51,11 @@ pub(crate) struct Changed {
 pub struct Workspace {
     store: Arc<Mutex<Store>>,
     memory: Memory,
-    /// What the request at hand is to change.
+    /// Idempotency key of the current request.
     deed: Option<Arc<Deed>>,
     /// Notifies listeners of changes.
     pub(crate) changed: watch::Sender<Changed>,
-    /// How often anything was asked of the file.
+    /// Number of accesses to the file.
     asked: Arc<AtomicU64>,
     pub(crate) reader: ReaderAtHand,
     pub(crate) scale: ScaleAtHand,
@@ -142,10 +142,10 @@ impl Workspace {
         .await
     }
 
-    /// Learns what was deferred, on one thread: the others are for those who ask.
+    /// Learns deferred readings on one thread; the others are for requests.
     fn learn_behind(&self) {
         let memory = self.memory.clone();
-        // What fails now fails with words where somebody waits for it.
+        // An error now is reported to whoever needs the result.
         tokio::task::spawn_blocking(move || on_one_thread(|| memory.in_full()));
     }
 
@@ -185,7 +185,7 @@ impl Workspace {
             loop {
                 workspace.quiet().await;
                 let workspace = workspace.clone();
-                // What fails now is tried again, and fails with words where somebody waits for it.
+                // An error now is retried, and reported to whoever needs the result.
                 drop(tokio::task::spawn_blocking(move || workspace.tidy()).await);
             }
         });
@@ -197,7 +197,7 @@ impl Workspace {
         self.store().tidy().and(written)
     }
 
-    /// Keeps what was learnt and is not kept yet. It is put into bytes while others use the file.
+    /// Stores results of learning that are not stored yet. They are encoded while others use the file.
     fn write_down(&self, learnt: &Learnt) -> Result<(), StoreError> {
         let (all, there) = (learnt.worth_keeping(), self.store().learnt_from()?);
         let new = all.iter().filter(|(name, said)| there.get(name) != Some(said));
@@ -212,7 +212,7 @@ impl Workspace {
         tokio::spawn(async move {
             drop(tokio::time::timeout(QUIET * PATIENT, workspace.quiet()).await);
             let look = workspace.store().deep_look();
-            // What fails now, such as for want of room for a copy, is tried again at the next start.
+            // An error now, such as no room for a copy, is retried at the next start.
             if let Ok(Ok(found)) = tokio::task::spawn_blocking(look).await {
                 drop(workspace.with(|store| store.heed(found)).await);
             }
@@ -224,13 +224,13 @@ impl Workspace {
     /// and the relief of boards.
     pub fn make_ready(&self) {
         let workspace = self.clone();
-        // What fails now fails with words where somebody waits for it.
+        // An error now is reported to whoever needs the result.
         tokio::spawn(async move {
             if let Ok(shelf) = workspace.shelf().await {
                 let (whole, then) = (shelf.pending_readings() == 0, Arc::clone(&shelf));
                 drop(tokio::task::spawn_blocking(move || on_one_thread(|| then.truth())).await);
                 drop(workspace.see_pots(shelf).await);
-                // By the labels first, and by what was learnt once it is.
+                // By labels first, then with everything learned.
                 if !whole && let Ok(learnt) = workspace.shelf_in_full().await {
                     drop(workspace.see_pots(learnt).await);
                 }
@@ -240,14 +240,14 @@ impl Workspace {
         });
     }
 
-    /// Computes how the pots of the log look by what is known.
+    /// Computes the colours of the log's pots.
     async fn see_pots(&self, shelf: Arc<Remembered>) -> Result<(), Problem> {
         let pots = self.with(|store| store.pots()).await?;
         let see = move || shelf.see_pots(&pots, Look::default());
         off_thread(|| Ok(on_one_thread(see).transpose().map(drop)?)).await
     }
 
-    /// Waits until nobody has asked anything for a while.
+    /// Waits until the file has been idle for a while.
     async fn quiet(&self) {
         loop {
             let before = self.asked.load(Ordering::Relaxed);
@@ -258,7 +258,7 @@ impl Workspace {
         }
     }
 
-    /// Works with the file when it is this one's turn, and tells who listens of what was changed.
+    /// Runs work on the file exclusively, and notifies listeners of changes.
     fn turn<R, E: Into<Problem>>(&self, work: impl FnOnce(&mut Store) -> Result<R, E>) -> Result<R, Problem> {
         let mut store = self.store();
         let before = store.written();
@@ -271,7 +271,8 @@ impl Workspace {
         done.map_err(Into::into)
     }
 
-    /// The file, when it is this one's turn. A panic in another request leaves it whole: its transaction was rolled back.
+    /// Exclusive access to the file. A panic in another request leaves it intact, because its transaction was rolled
+    /// back.
     fn store(&self) -> MutexGuard<'_, Store> {
         let mut store = self.store.lock().unwrap_or_else(PoisonError::into_inner);
         store.on_behalf_of(None);

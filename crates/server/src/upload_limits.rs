@@ -7,10 +7,10 @@ use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 use crate::off_thread::off_thread;
 use crate::problem::Problem;
 
-/// How many are held in memory as they came.
+/// Number of uploads held in memory.
 const AT_THE_DOOR: usize = 3;
 
-/// How many are read or written at a time. A photo counts for all of them: one takes some hundred megabytes.
+/// Number of files processed at a time. A photo counts as all of them, because it takes some hundred megabytes.
 const ON_THE_TABLE: usize = 2;
 
 /// The queue of uploads.
@@ -62,7 +62,7 @@ impl Heavy {
     ) -> Result<R, Problem> {
         let table = Arc::clone(&self.table);
         let held = table.acquire_many_owned(share).await.map_err(|_| Problem::internal())?;
-        // Held until the work is done, also where nobody waits for it any more.
+        // Held until the work is done, even if nobody waits for it any more.
         off_thread(move || {
             let done = work();
             drop(held);

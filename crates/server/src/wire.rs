@@ -120,7 +120,7 @@ pub struct ReadyAsked {
     pub base: Option<Uuid>,
 }
 
-/// Pixels across and down of a picture, where nothing else is asked for.
+/// Width and height of a picture, with defaults.
 fn pixels(width: Option<u32>, height: Option<u32>) -> (u32, u32) {
     (width.unwrap_or(1200), height.unwrap_or(800))
 }
@@ -136,12 +136,12 @@ pub struct DrawnAs {
     /// True to draw all strips side by side.
     #[serde(default)]
     pub all: bool,
-    /// True where it is drawn finely, up to 1 050 000 pixels: smooth where a quick picture is jagged, and slower.
+    /// True to draw it finely, up to 1 050 000 pixels: smooth edges, but slower.
     #[serde(default)]
     fine: bool,
 }
 
-/// How finely to draw.
+/// Fineness for this option.
 fn fineness(fine: bool) -> Fineness {
     if fine { Fineness::Fine } else { Fineness::Quick }
 }
@@ -157,7 +157,7 @@ impl DrawnAs {
     }
 }
 
-/// How the light falls in.
+/// Direction of the light.
 #[derive(Debug, Default, Deserialize, ToSchema)]
 #[serde(rename_all = "lowercase")]
 enum Lit {
@@ -174,12 +174,12 @@ enum Lit {
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct ShadingAsked {
-    /// `soft` (as when left out): as by a window; `raking`: by a low lamp that shows every ridge; `none`: not at all, so that
+    /// `soft` (default): lit by a window; `raking`: by a low lamp that shows every ridge; `none`: not shaded, so that
     /// colours can be judged.
     #[param(inline)]
     #[serde(default)]
     shading: Lit,
-    /// From which side of the picture the light comes, degrees clockwise from above; 320 if left out.
+    /// Direction of the light, degrees clockwise from the top; by default 320.
     lamp: Option<f64>,
 }
 
@@ -235,17 +235,17 @@ pub struct ViewAsked {
     #[param(inline)]
     #[serde(default)]
     pub view: View,
-    /// How much closer than the whole, 1 to 16; 1 if left out.
+    /// Enlargement, 1 to 16; by default 1.
     closer: Option<f64>,
-    /// What is in the middle then: the share of the whole picture's width to its left, 0 to 1.
+    /// Horizontal centre of the enlargement, as a share of the whole picture, 0 to 1.
     x: Option<f64>,
-    /// And the share of its height above.
+    /// Vertical centre of the enlargement, as a share of the whole picture, 0 to 1.
     y: Option<f64>,
-    /// Degrees to the right of the front, −80 to 80, for a view from a corner in place of `view`.
+    /// Degrees to the right of the front, −80 to 80; gives a view from a corner instead of `view`.
     turn: Option<f64>,
-    /// Degrees above the middle of the piece, 0 to 60; 14 by default. Only from a corner.
+    /// Degrees above the middle of the piece, 0 to 60, for a view from a corner; by default 14.
     up: Option<f64>,
-    /// True where it is drawn finely, up to 1 050 000 pixels: smooth where a quick picture is jagged, and slower.
+    /// True to draw it finely, up to 1 050 000 pixels: smooth edges, but slower.
     #[serde(default)]
     fine: bool,
 }

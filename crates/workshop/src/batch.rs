@@ -33,7 +33,7 @@ pub struct BatchOf {
     pub owned: Vec<Measure>,
 }
 
-/// How the size of a batch is said.
+/// Unit of a batch size.
 #[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
 #[serde(
     rename_all = "lowercase",
@@ -112,7 +112,7 @@ impl ShelfSnapshot {
         let exact: Vec<f64> = shares.iter().map(|share| batch.value() * share).collect();
         let by_weight = MeasuredOut::by_weight(&tins, &exact, film);
         let cost_per_m2 = by_weight.cost.map(|cost| cost / by_weight.covers_m2);
-        // What is asked for in one system is measured in it first.
+        // Measures of the requested system come first.
         let asked_in = of.measure.units();
         rounded.sort_by_key(|rounded| {
             let rank = match (Units::of(rounded.measure), asked_in) {
@@ -135,10 +135,10 @@ impl ShelfSnapshot {
         })
     }
 
-    /// What there is to measure with: what was asked for, or what the workshop has, or everything.
+    /// Available measures: those requested, or the workshop's, or all.
     fn at_hand(&self, asked: &[Measure]) -> Vec<Measure> {
         match (asked, self.workshop.value.owned.as_slice()) {
-            // A scoop is for powders.
+            // Scoops are for powders.
             ([], []) => Measure::ALL.into_iter().filter(|measure| *measure != Measure::Scoop).collect(),
             ([], at_hand) => at_hand.to_vec(),
             (asked, _) => asked.to_vec(),
@@ -147,7 +147,7 @@ impl ShelfSnapshot {
 }
 
 impl BatchIn {
-    /// The system it is asked in; none where a tin is used up.
+    /// System of units of the request; `None` if a tin is used up.
     fn units(self) -> Option<Units> {
         match self {
             BatchIn::M2 => Some(Units::Metric),
@@ -172,14 +172,14 @@ impl BatchOf {
         self.components.iter().map(|part| f64::from(part.parts.value()) / total).collect()
     }
 
-    /// The paint that is used up, by its place, and how much of it there is, ml.
+    /// Index of the paint to use up, and how much of it is left, ml.
     fn used_up(&self, tins: &[&ShelfPaint]) -> Option<(usize, f64)> {
         let at = self.components.iter().position(|part| Some(part.paint.0) == self.using_up)?;
         let left = tins[at].stock?.value();
         (self.measure == BatchIn::Left).then_some((at, left))
     }
 
-    /// How much it comes to.
+    /// Volume of the batch.
     fn batch(&self, tins: &[&ShelfPaint], shares: &[f64], film: Microns) -> Result<Millilitres, Refusal> {
         let coats = self.coats.unwrap_or(2.0);
         let bad = |error: warm_blend_paint::BadMeasure| Refusal::field("/amount", error);
@@ -235,7 +235,7 @@ impl MeasuredOut {
         }
     }
 
-    /// So much of each tin: how much it is, what it costs, how far it goes, and which tins do not hold it.
+    /// Amounts of each tin, cost, coverage, and tins that do not contain enough.
     fn poured(tins: &[&ShelfPaint], poured: &[f64], film: Microns) -> Self {
         let each = || tins.iter().zip(poured);
         let ml: f64 = poured.iter().sum();
@@ -256,7 +256,7 @@ impl MeasuredOut {
         }
     }
 
-    /// The same on a scale.
+    /// The batch by weight.
     fn by_weight(tins: &[&ShelfPaint], poured: &[f64], film: Microns) -> Self {
         let (mut amounts, mut usual) = (Vec::new(), Vec::new());
         for (tin, ml) in tins.iter().zip(poured) {

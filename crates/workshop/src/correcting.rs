@@ -81,7 +81,7 @@ pub struct PotFixPart {
     pub hex: String,
 }
 
-/// A pot that was checked.
+/// A checked pot.
 struct Checked {
     target: Masstone,
     measure: Measure,
@@ -114,12 +114,12 @@ impl PotToCorrect {
     }
 }
 
-/// From how much nearer than nothing, ΔE00, nobody sees a difference: leave it.
+/// Improvement, ΔE00, below which the pot should be left as it is.
 const THERE: f64 = 0.5;
-/// From how far off, ΔE00, the best that can be added still is another colour.
+/// Difference, ΔE00, from which the best correction is still another colour.
 const OUT_OF_REACH: f64 = 3.0;
 
-/// In a sentence, where a pot cannot be brought to its target by adding, or need not be.
+/// A sentence, if no addition can reach the target or none is needed.
 fn in_words(now: f64, best: Option<f64>) -> Option<&'static str> {
     match best {
         _ if now < THERE => Some("Spot on: leave it."),
@@ -179,7 +179,7 @@ impl Mixable<'_> {
         let of: Vec<(Parts, &Material)> =
             of.into_iter().filter_map(|(ml, material)| Some((Parts::new(ml).ok()?, material))).collect();
         let mixed = warm_blend_paint::mix(&of).map_err(|_| Refusal::Broken)?;
-        // In tenths of the least addition, which whole parts can hold.
+        // In tenths of the least addition, so that whole parts can hold it.
         let total: f64 = inside.iter().map(|part| f64::from(part.parts.value())).sum();
         let whole = |ml: f64| (10.0 * ml / pot.least).round().max(1.0) as u32;
         let was = inside.iter().map(|part| (part.paint, whole(left * f64::from(part.parts.value()) / total)));

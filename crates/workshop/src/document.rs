@@ -21,13 +21,13 @@ pub type Revision = i64;
 
 /// A value that can be saved: one of the kinds listed below.
 pub trait Document: Listed + Serialize + DeserializeOwned + Send {
-    /// The kind, as it stands in the file.
+    /// Kind, as named in the file.
     const KIND: &'static str;
 
-    /// The documents and photos it names, of every field.
+    /// Documents and photos that it refers to.
     fn uses(&self) -> Vec<Reference>;
 
-    /// What it tells the log, under its id.
+    /// Log lines of the document with this id.
     fn log(&self, _id: Id, _names: &dyn Names) -> Vec<LogLine> {
         Vec::new()
     }
@@ -243,7 +243,7 @@ pub fn log_of(kind: &str, id: Id, body: &str, names: &dyn Names) -> Result<Vec<L
     of_kind(kind, body, &Log(id, names))
 }
 
-/// Something that every document can be asked.
+/// A question that can be asked of every kind of document.
 trait AskKind {
     type Answer;
 
@@ -256,7 +256,7 @@ mod listed {
 }
 use listed::Listed;
 
-/// Every kind of document: what is not in this table cannot be kept.
+/// All kinds of documents; nothing else can be saved.
 macro_rules! kinds {
     ($($document:ty),* $(,)?) => {
         $(impl Listed for $document {})*

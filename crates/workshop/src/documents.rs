@@ -6,21 +6,21 @@ use crate::{Document, Kept, Revision};
 
 /// The documents of a workspace within one transaction.
 pub trait Documents {
-    /// Why it could not be.
+    /// Error of a document operation.
     type Error;
 
-    /// A document as it is now.
+    /// Reads a document.
     fn get<T: Document>(&self, id: Uuid) -> Result<Kept<T>, Self::Error>;
 
-    /// The documents of a kind that speak of one, and are not removed.
+    /// Documents of a kind that refer to one and are not deleted.
     fn users<T: Document>(&self, of: Uuid) -> Result<Vec<Kept<T>>, Self::Error>;
 
-    /// Keeps a new one.
+    /// Creates a document.
     fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, Self::Error>;
 
-    /// Changes one that was seen at a revision.
+    /// Changes a document that has the revision seen.
     fn change<T: Document>(&mut self, id: Uuid, seen: Revision, value: T) -> Result<Kept<T>, Self::Error>;
 
-    /// Takes one away that was seen at a revision.
+    /// Deletes a document that has the revision seen.
     fn remove<T: Document>(&mut self, id: Uuid, seen: Revision) -> Result<(), Self::Error>;
 }

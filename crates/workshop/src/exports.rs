@@ -69,7 +69,7 @@ impl ShelfSnapshot {
         })
     }
 
-    /// The curve of every paint as it is predicted.
+    /// Predicted curve of every paint.
     fn predicted(&self) -> Result<Vec<(String, Measured)>, Refusal> {
         let paints = self.tins().filter(|tin| !tin.value.class.is_medium());
         let curve = |tin: &Kept<ShelfPaint>| {

@@ -62,7 +62,7 @@ pub struct ImportRow {
     pub notes: Vec<String>,
 }
 
-/// What is done with one sample.
+/// Effect of one sample.
 #[derive(Debug)]
 enum ImportAction {
     /// A paint that is not on the shelf.
@@ -77,7 +77,7 @@ enum ImportAction {
     Skip(&'static str),
 }
 
-/// What is logged of a new paint.
+/// Log entry for a new paint.
 #[derive(Debug)]
 enum Log {
     Masstone,
@@ -93,7 +93,7 @@ pub struct Import {
     file: Option<Name>,
 }
 
-/// A name as it is compared: without case and outer spaces.
+/// A name for comparison, without case and surrounding spaces.
 fn normalised(name: &str) -> String {
     name.trim().to_lowercase()
 }
@@ -135,7 +135,7 @@ impl FileRead {
             import(bytes, Told { percent: how.percent, source: how.source })
                 .map_err(|error| unread(&error))?;
         let looked_at = |mut sample: Sample| {
-            // What was predicted here is worth a guess where nothing else is known of it.
+            // A prediction is worth no more than a guess.
             sample.source = how.source.unwrap_or(if predicted { Source::Guess } else { sample.source });
             let can_be = Masstone::Lab(sample.measured.lab()).reflectance().is_ok();
             (sample, can_be)
@@ -187,11 +187,11 @@ impl Import {
         Self { format: format.name(), actions, bad, file: name }
     }
 
-    /// A shelf that was exported as JSON: its tins that are not on this shelf, and their readings.
+    /// An exported shelf: its tins that are not on this shelf, with their readings.
     fn of_whole_shelf(shelf: &ShelfSnapshot, whole: WholeShelf) -> Self {
         let known: HashMap<String, Uuid> =
             shelf.tins().map(|tin| (normalised(tin.value.name.as_str()), tin.id)).collect();
-        // A reading comes with the last of its tins that is new; one of tins that are all here is here already.
+        // A reading is imported with the last of its new tins; a reading of tins that are all here is here already.
         let new: Vec<Uuid> = whole
             .paints
             .iter()
@@ -263,7 +263,7 @@ impl Import {
             notes: Vec::new(),
         };
         let mut rows: Vec<ImportRow> = self.actions.iter().map(row).collect();
-        // What is wrong is seen first.
+        // Problems come first.
         rows.splice(0..0, self.bad.iter().map(unread));
         let count = |action: &str| rows.iter().filter(|row| row.action == action).count();
         let readings = match count("reading") {
@@ -336,14 +336,14 @@ impl Import {
     }
 }
 
-/// Why a sample of a tin tells nothing that is not known; None if it does.
+/// Why a sample of a tin adds nothing; `None` if it does.
 fn known_already(known: &ShelfSnapshot, tin: &Kept<ShelfPaint>, sample: &Sample) -> Option<&'static str> {
     let repeats = |other: &Measured| sample.measured.repeats(other, sample.source);
     if known.masstones_of(tin.id).any(repeats) {
         return Some("already in the log");
     }
     let stated = tin.value.masstone.map(|masstone| Measured::Colour(masstone.lab()));
-    // A curve says more than the colour on the tin, also where they agree.
+    // A curve contains more than the colour on the tin, even where they agree.
     if stated.is_some_and(|stated| matches!(sample.measured, Measured::Colour(_)) && repeats(&stated)) {
         return Some("same as the colour already set");
     }
@@ -355,7 +355,7 @@ fn new_paint(sample: &Sample, class: Class, predicted: bool) -> ImportAction {
     let short: String = sample.name.chars().filter(|c| !c.is_control()).take(80).collect();
     let Ok(name) = Name::new(&short) else { return ImportAction::Skip("no name") };
     let masstone = Masstone::Lab(sample.measured.lab());
-    // A colour is written on the tin; a curve says more and is a reading, if it was read.
+    // A colour belongs to the tin; a curve contains more and is a reading, if it was measured.
     let log = match sample.measured {
         Measured::Spectrum(_) if !predicted => Log::Masstone,
         _ => Log::Nothing,

@@ -85,7 +85,7 @@ pub struct FoundRecipe {
     pub cautions: Vec<String>,
 }
 
-/// What a search may use.
+/// Tins and limits of a search.
 struct Search {
     target: Masstone,
     limits: Limits,
@@ -125,7 +125,7 @@ impl Wanted {
     }
 }
 
-/// How many mixes are shown.
+/// Number of mixes shown.
 const RECIPES: usize = 12;
 
 impl ShelfSnapshot {
@@ -182,14 +182,14 @@ impl ShelfSnapshot {
         Ok(found.recipes.into_iter().next())
     }
 
-    /// Whether a paint is a black, as it is seen in daylight.
+    /// True if a paint is black in daylight.
     fn is_black(&self, paint: Uuid) -> bool {
         let lab = self.paint(paint).map(|paint| paint.best().seen_lab(Light::Daylight));
         lab.is_ok_and(|lab| HueFamily::of(lab) == HueFamily::Black)
     }
 }
 
-/// The light to look in beside the one that is on: where two lights part most, and a painter has both.
+/// The second light of a comparison: the one that differs most and that a painter has.
 fn other_light(light: Light) -> Light {
     if light == Light::Bulb { Light::Daylight } else { Light::Bulb }
 }
@@ -225,7 +225,7 @@ impl Mixable<'_> {
         })
     }
 
-    /// Whether the tins hold what a batch of so many ml takes; none where stock is not written down.
+    /// Whether the tins contain enough for a batch; `None` if stock is unknown.
     fn hold_enough(&self, parts: &[(usize, u32)], batch: f64) -> Option<bool> {
         let total: f64 = parts.iter().map(|(_, parts)| f64::from(*parts)).sum();
         let holds = |(at, parts): &(usize, u32)| {

@@ -6,7 +6,7 @@ use std::{
     sync::{Mutex, PoisonError},
 };
 
-/// How much is kept where nothing else is said, a swatch about 3 kB.
+/// Default number of results, of which a swatch takes about 3 kB.
 const MOST: usize = 8000;
 
 /// Results by key; when there are too many, all are discarded.

@@ -49,7 +49,7 @@ impl Merge {
         for reading in documents.users::<LoggedReading>(self.gone)? {
             match reading.value.with_paint_replaced(goes, stays) {
                 Some(value) => documents.change(reading.id, reading.revision, value).map(drop)?,
-                // A reading of the two against each other says nothing once they are one.
+                // A reading of the two mixed together means nothing once they are one.
                 None => documents.remove::<LoggedReading>(reading.id, reading.revision)?,
             }
         }

@@ -11,7 +11,7 @@ use warm_blend_paint::{Base, Condition, Look, Material, MixPart, PaintId, Parts,
 
 use crate::{Kept, Refusal, ShelfSnapshot};
 
-/// Plausible shelves that mixes are ranked by.
+/// Number of plausible shelves by which mixes are ranked.
 const SHELVES: usize = 32;
 
 /// A paint of a recipe.
@@ -72,7 +72,7 @@ impl ShelfSnapshot {
         let mut tins: Vec<_> = self.tins().filter(good).collect();
         let base = |tin: &Kept<ShelfPaint>| tin.value.product().base();
         let count = |of: &Base| tins.iter().filter(|tin| base(tin) == *of).count();
-        // The last of equals.
+        // The last of equals wins.
         let usual = [Base::Alcohol, Base::Oil, Base::Water].into_iter().max_by_key(count);
         let given: Vec<Base> = self.tins().filter(|tin| with.contains(&tin.id)).map(base).collect();
         let stirs = |of: Base| if given.is_empty() { Some(of) == usual } else { given.contains(&of) };

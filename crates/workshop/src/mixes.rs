@@ -176,7 +176,7 @@ impl ShelfSnapshot {
         };
         let parts: Vec<PredictedPart> =
             components.iter().zip(percentages(&parts)).map(part).collect::<Result<_, Refusal>>()?;
-        // An empty pot has no colour, and that is no error.
+        // An empty pot has no colour, which is not an error.
         let swatch = self.swatch_of(&components, look)?;
         let within = swatch.as_ref().map_or(0.0, |swatch| swatch.within);
         Ok(Prediction {
@@ -187,7 +187,7 @@ impl ShelfSnapshot {
         })
     }
 
-    /// What would narrow the band of a mix, `within` ΔE00 now.
+    /// What would narrow the band of a mix, now `within` ΔE00.
     fn narrowed_by(
         &self,
         of: &[(PaintId, Parts)],
@@ -200,7 +200,7 @@ impl ShelfSnapshot {
         }
         if parts.iter().any(|part| part.medium) {
             let tins = self.within_by_tins(of, look)?.ok_or(Refusal::Broken)?;
-            // Most of the variance is the medium's.
+            // Most of the variance comes from the medium.
             if tins.powi(2) < 0.5 * within.powi(2) {
                 return Ok(Some(NarrowedBy::Board));
             }

@@ -105,7 +105,7 @@ pub fn medium(class: Class) -> Result<ShelfPaint, Refusal> {
     Ok(ShelfPaint::new(name, class, None))
 }
 
-/// The mediums that most finishes need (common practice).
+/// Mediums that most finishes need (common practice).
 const USUAL_MEDIUMS: [Class; 5] =
     [Class::GlazingLiquid, Class::Extender, Class::Water, Class::ClearCoat, Class::ClearWax];
 
@@ -233,7 +233,7 @@ impl Making {
             return MixPart::gathered(self.paints.iter().map(|part| (part.paint, part.parts.value())));
         };
         let parts: Vec<u32> = self.paints.iter().map(|part| part.parts.value()).collect();
-        // Beyond 999 parts of one, as near as whole parts come.
+        // The nearest ratio, if one part would exceed 999.
         let amounts: Vec<f64> = preset.parts(&parts).into_iter().map(f64::from).collect();
         let paints = self.paints.iter().map(|part| part.paint).chain(mediums.into_iter().map(PaintId));
         paints.zip(nearest_whole(&amounts)).map(|(paint, parts)| MixPart { paint, parts }).collect()

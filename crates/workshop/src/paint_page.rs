@@ -105,7 +105,7 @@ fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
     let row = |state: FilmState| {
         let material = ensemble.best().in_state(state);
         let face = material.swatch_reflectance();
-        // Small pictures: every third stop is enough.
+        // Every third stop is enough for a small picture.
         let codes = |stops: &[OnScreen]| stops.iter().step_by(3).map(|stop| stop.srgb.to_string()).collect();
         let in_light = |light| {
             let Drawdown { over_white, over_black } = Drawdown::of(&material, light);
@@ -127,7 +127,7 @@ fn looks(ensemble: &Ensemble) -> Vec<LooksInState> {
     FilmState::ALL.map(row).into()
 }
 
-/// The tests of a paint, the one that helps most first.
+/// Tests of a paint, most helpful first.
 fn tests(shelf: &ShelfSnapshot, id: Uuid) -> Vec<TestWorth> {
     let worth = shelf.estimate().worth(PaintId(id), Reads::Spectra);
     let tell = |(test, after): (Test, f64)| {
@@ -142,7 +142,7 @@ fn tests(shelf: &ShelfSnapshot, id: Uuid) -> Vec<TestWorth> {
             Test::Drawdown => "A drawdown over black and white".to_owned(),
             Test::Sealed => "The dab under clear wax".to_owned(),
         };
-        // To be worth telling it must be seen in figures of one decimal.
+        // The benefit must show with one decimal.
         let words = if after < worth.doubt - 0.05 {
             format!("{how} would make its mixes surer: ±{after:.1}, not ±{:.1}.", worth.doubt)
         } else {
@@ -159,7 +159,7 @@ fn tests(shelf: &ShelfSnapshot, id: Uuid) -> Vec<TestWorth> {
     worth.after.into_iter().map(tell).collect()
 }
 
-/// What to do next.
+/// The next step.
 fn advice(shelf: &ShelfSnapshot, id: Uuid, tests: &[TestWorth]) -> String {
     let estimate: &Estimate = shelf.estimate();
     let questioned = shelf.readings_of(id).any(|(kept, judged)| shelf.asks_about(id, kept, judged));

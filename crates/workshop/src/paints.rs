@@ -120,7 +120,7 @@ impl PaintEntry {
             specials,
             ..ShelfPaint::new(name, self.class, masstone)
         });
-        // Whether a colour is missing is asked only where none was given: one that was refused has its own message.
+        // A missing colour is reported only if none was given; an invalid one has its own message.
         if let Some(tin) = tin.as_ref().filter(|_| self.colour.is_none()) {
             checks.field("/colour", tin.material());
         }

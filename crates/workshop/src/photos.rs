@@ -144,25 +144,25 @@ pub struct PaletteRecipe {
     pub judgement: AgainstTarget,
 }
 
-/// What may be a colour that age has changed.
+/// A colour that age may have changed.
 struct Weathered {
     of: usize,
     by: Age,
 }
 
-/// As near as this, ΔE00, to what age makes of a colour it may be that†.
+/// Difference, ΔE00, within which a colour may be another one under signs of age†.
 const LIKE_AGED: f64 = 3.5;
-/// What age leaves lies in patches whose rim is so many times that of a square†.
+/// Signs of age lie in patches whose boundary is this many times that of a square†.
 const SCATTERED: f64 = 2.0;
-/// Up to so many times the usual film of it†.
+/// Greatest amount of ageing, in usual films†.
 const MOST_AGED: f64 = 2.0;
 
-/// Most colours of a palette.
+/// Greatest number of colours in a palette.
 const COLOURS: usize = 8;
-/// What is so much lighter or darker than the base lies on tips or in hollows†, L*.
+/// Difference in L* from the base beyond which a colour lies on tips or in recesses†.
 const OFF_THE_BASE: f64 = 6.0;
 
-/// What the screen shows for a colour read in daylight, in the light it is looked at. What no surface can be is shown as it was.
+/// A colour measured in daylight as it looks in the current light. A colour that no surface can have is shown unchanged.
 fn in_the_light(lab: Lab, look: Look) -> String {
     let read = Measured::Colour(lab);
     match Masstone::Lab(lab).reflectance() {
@@ -179,8 +179,8 @@ pub(crate) fn card_of(text: &str) -> Result<Card, Refusal> {
     }
 }
 
-/// For each colour which other it may be under what age leaves on it: one that it lies beside, larger than itself, and what it lies in
-/// are patches. What is in shade is neither.
+/// For each colour, the one it may be under signs of age: a larger colour next to it, if its own areas are patches.
+/// Shadows are excluded.
 fn weathered(colours: &[PhotoColour]) -> Vec<Option<Weathered>> {
     let under: Vec<LazyCell<Vec<(Age, Lab)>, _>> =
         colours.iter().map(|coat| LazyCell::new(|| aged(coat.lab))).collect();
@@ -202,7 +202,7 @@ fn weathered(colours: &[PhotoColour]) -> Vec<Option<Weathered>> {
     found
 }
 
-/// What age makes of a coat of such a colour, at ever more of it; nothing of one that no paint is.
+/// What increasing ageing makes of a coat of this colour; empty if no paint has it.
 fn aged(coat: Lab) -> Vec<(Age, Lab)> {
     let hides = CoatsToHide::new(1.5).ok();
     let Ok(coat) = Material::of(Class::Chalk, Some(Masstone::Lab(coat)), hides) else { return Vec::new() };
@@ -275,7 +275,7 @@ impl ShelfSnapshot {
 
     fn recipe_for(&self, lab: Lab, look: Look) -> Result<Option<PaletteRecipe>, Refusal> {
         let target = Masstone::Lab(lab);
-        // A camera may see what no paint is.
+        // A camera may record a colour that no paint has.
         if target.reflectance().is_err() {
             return Ok(None);
         }
@@ -291,7 +291,7 @@ impl ShelfSnapshot {
         }))
     }
 
-    /// A layer of a mix; a glaze is thinned as walls are glazed, and is a dry brush where that cannot be.
+    /// A layer of a mix. A glaze is thinned as for walls; if that is impossible, it is a dry brush.
     fn layer_of(&self, technique: Technique, parts: &[MixPart]) -> Option<Layer> {
         let (technique, parts) = match technique.family() {
             Family::Glaze => {
@@ -307,5 +307,5 @@ impl ShelfSnapshot {
     }
 }
 
-/// The usual mixture that a glaze is made into.
+/// The usual mixture for a glaze.
 const GLAZE: &str = "wall-glaze";

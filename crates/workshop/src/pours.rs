@@ -221,7 +221,7 @@ impl Default for AmountsIn {
     }
 }
 
-/// How it was measured what went into a pot.
+/// How an addition was measured.
 #[derive(Debug, Clone, Copy, PartialEq, Deserialize)]
 #[serde(
     rename_all = "kebab-case",
@@ -250,7 +250,7 @@ impl AmountsIn {
         }
     }
 
-    /// How many of it that is, as it can be measured: what [`AmountsIn::say`] puts in words.
+    /// Number of measures, rounded to what can be measured; [`AmountsIn::say`] puts it in words.
     fn count(self, ml: f64, density: f64) -> f64 {
         match self {
             AmountsIn::Grams => (10.0 * ml * density).round() / 10.0,
@@ -258,7 +258,7 @@ impl AmountsIn {
         }
     }
 
-    /// Whether so little cannot be distinguished from nothing.
+    /// True if the amount is too small to measure.
     fn nothing(self, ml: f64, density: f64) -> bool {
         match self {
             AmountsIn::Grams => ml * density < 0.05,
@@ -383,7 +383,7 @@ fn readings(pot: Uuid, mix: &SavedMix, known: &ShelfSnapshot) -> Vec<PotReading>
     readings
 }
 
-/// An amount as it was entered; what was taken out, which was entered in the painter's own units, as the pot is said.
+/// An amount as entered; what was taken out is in the pot's current unit.
 fn amount_words(action: &PourAction, unit: AmountsIn) -> String {
     match action {
         PourAction::Added { said: AmountAsEntered::Counted(count, measure), .. } => {
@@ -445,7 +445,7 @@ impl StepEntry {
         record.with(PourEvent { id: self.id, at, action }).map_err(|error| refused(&error))
     }
 
-    /// What it does to the pot: `tin` is what went in, `touch` how much a touch is, ml.
+    /// Effect on the pot: `tin` is the tin added, `touch` the size of a touch in ml.
     fn action(&self, tin: Option<&ShelfPaint>, on_scale: OnScale, touch: f64) -> Result<PourAction, Refusal> {
         let mut checks = Checks::default();
         let count = || {
@@ -536,7 +536,7 @@ impl PotLabel {
         let code = label::code(kept.id);
         let name = record.name.clone().map(String::from);
         let place = record.place.clone().map(String::from);
-        // As heavy as its tins are, together.
+        // With the combined density of its tins.
         let total = unit.say(record.total(), grams / record.total().max(f64::MIN_POSITIVE));
         let units = match unit {
             AmountsIn::In(measure) => Units::of(measure),
@@ -569,7 +569,7 @@ pub fn keep_pour<D: Documents>(
     before: Kept<PourRecord>,
     mut next: PourRecord,
 ) -> Result<Kept<PourRecord>, D::Error> {
-    // By how much each stock is less then, ml.
+    // Amount by which each stock decreases, ml.
     let less = match (before.value.finished_at, next.finished_at) {
         (None, Some(_)) => next.used_up(),
         (Some(_), None) => {
@@ -587,7 +587,7 @@ pub fn keep_pour<D: Documents>(
         }
         tins.push((tin, left));
     }
-    // The pot first: it is what undo speaks of.
+    // The pot comes first, because undo is named after it.
     let kept = documents.change(before.id, before.revision, next)?;
     for (tin, left) in tins {
         documents.change(tin.id, tin.revision, ShelfPaint { stock: Some(left), ..tin.value })?;

@@ -193,7 +193,7 @@ fn colour([l, a, b]: [f64; 3]) -> Result<Measured, String> {
     }
 }
 
-/// A curve of 36 bands; percent instead of a share is noticed and asked about.
+/// A curve of 36 bands; percentages are noticed and asked about.
 fn curve(bands: &[f64]) -> Result<Reflectance, String> {
     let whole: [f64; BANDS] = bands.try_into().map_err(|_| {
         format!(

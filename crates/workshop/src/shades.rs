@@ -25,7 +25,7 @@ pub struct LadderOf {
 }
 
 impl LadderOf {
-    /// By shades of the usual size.
+    /// With shades of the usual size.
     fn of(base: Vec<MixPart>) -> Self {
         Self { base, shade: None, neighbours: None }
     }
@@ -41,7 +41,7 @@ pub struct Ladder {
 }
 
 impl Ladder {
-    /// The mix of so many shades, if the shelf has one.
+    /// Mix of a rung, if the shelf allows one.
     fn into_rung(self, shades: i32) -> Option<Vec<MixPart>> {
         let rung = self.rungs.into_iter().find(|rung| rung.shade == shades)?;
         rung.made.map(|made| made.components)
@@ -106,7 +106,7 @@ impl ShelfSnapshot {
         Ok(Ladder { rungs: rungs.iter().map(rung).collect(), shade })
     }
 
-    /// L* of one shade.
+    /// Size of a shade, L*.
     fn size_of_shade(&self, of: &LadderOf) -> Result<f64, Refusal> {
         let usual = 1.0..=20.0;
         let Some(pair) = of.neighbours else {
@@ -139,7 +139,7 @@ impl ShelfSnapshot {
             let which = if shades < 0 { "darker" } else { "lighter" };
             return Err(Refusal::field("/shades", format!("nothing on the shelf mixes that much {which}")));
         };
-        // As much paint beside the mediums as there was.
+        // As much paint relative to the mediums as before.
         let scale = painted / sum(&shaded);
         let amounts: Vec<f64> = shaded
             .iter()
@@ -160,7 +160,7 @@ impl MadeRung {
             of_all.extend(parts(*n).map(|parts| (parts, mixable.known[*at].best())));
         }
         let hex = warm_blend_paint::mix(&of_all).map_or(String::new(), |mixed| thick(mixable.look, &mixed));
-        // One part of the base is as many parts of its paints as it was given in.
+        // One part of the base is the total of its own parts.
         let total: u32 = base.iter().map(|part| part.parts.value()).sum();
         let own = base.iter().map(|part| (part.paint, part.parts.value() * made.base));
         let more = made.more.iter().map(|(at, n)| (PaintId(mixable.tins[*at].id), n * total));

@@ -19,13 +19,13 @@ use crate::memo::Memo;
 use crate::pot_words::pot_words;
 use crate::{Kept, Refusal, Swatch, Wedge, Workshop};
 
-/// How many of the last readings are looked at to see how true what was said of them had been.
+/// Number of recent readings used for prediction accuracy.
 const LAST: usize = 200;
 
-/// How many readings are learnt from at most while somebody waits for a first look: some hundred milliseconds' worth.
+/// Greatest number of readings learned while somebody waits for a first look: some hundred milliseconds.
 const SOON: usize = 500;
 
-/// How many pots of the log are kept as they are seen, about 200 B each.
+/// Number of pots of the log whose colours are kept, about 200 B each.
 const POTS: usize = 30_000;
 
 /// Documents that a snapshot is made of.
@@ -47,11 +47,11 @@ pub struct ShelfDocuments {
 #[derive(Debug)]
 pub struct ShelfSnapshot {
     tins: Vec<Kept<ShelfPaint>>,
-    /// By tin: its place among them.
+    /// Index of each tin.
     by_id: HashMap<Uuid, usize>,
     learnt: Arc<Learnt>,
     readings: Vec<Kept<LoggedReading>>,
-    /// By tin: its readings by their places in the log.
+    /// Indices of the readings of each tin in the log.
     by_paint: HashMap<Uuid, Vec<usize>>,
     boards: Vec<(Kept<BoardReading>, Option<BoardJudgement>)>,
     /// Settings of the workshop.
@@ -59,7 +59,7 @@ pub struct ShelfSnapshot {
     house_white: Option<PaintId>,
 }
 
-/// Parts to the last bit.
+/// Parts, exact to the last bit.
 type PartsKey = Vec<(PaintId, u64)>;
 
 /// Key of a mixture: equal parts have equal keys.
@@ -67,7 +67,7 @@ pub(crate) fn parts_key(of: &[(PaintId, Parts)]) -> PartsKey {
     of.iter().map(|(paint, parts)| (*paint, parts.value().to_bits())).collect()
 }
 
-/// What was learnt, and from what: names, stocks and notes are not in it, so they change nothing.
+/// What was learned, and from what. Names, stocks and notes are not included, so changing them changes nothing.
 #[derive(Debug)]
 struct Learnt {
     tins: Vec<OfShelf>,
@@ -75,22 +75,22 @@ struct Learnt {
     of_boards: Vec<BoardReading>,
     estimate: Estimate,
     taught: Arc<Taught>,
-    /// The paints of boards as they are known without what boards say of them.
+    /// The paints of boards as known without the readings of boards.
     on_boards: HashMap<PaintId, (Class, Ensemble)>,
-    /// How mixes and tins look, as far as somebody has looked.
+    /// Swatches computed so far.
     swatches: Memo<(Look, PartsKey), Option<Swatch>>,
     wedges: Memo<(Look, PartsKey), Option<Wedge>>,
-    /// Bands of mixes if what their media do were known.
+    /// Bands of mixes if the effect of mediums were known.
     bands_by_tins: Memo<(Look, PartsKey), Option<f64>>,
     faces: Memo<(Look, PaintId), String>,
-    /// How pots of the log are seen, once somebody has looked for a colour.
+    /// Colours of pots of the log, computed when first needed.
     pots: Memo<(Look, PartsKey), Option<Seen>, POTS>,
-    /// What had been said of the last readings, once somebody has asked, and what was known of it before.
+    /// Forecasts of recent readings, computed when first needed, and those of the previous snapshot.
     predicted: OnceLock<Vec<Backtested>>,
     predicted_before: Vec<Backtested>,
 }
 
-/// How much is learnt before there is an answer.
+/// How much is learned before there is an answer.
 #[derive(Debug, Clone, Copy, PartialEq)]
 enum Wait {
     /// Learns from everything.
@@ -100,7 +100,7 @@ enum Wait {
 }
 
 impl Wait {
-    /// From how many readings.
+    /// Number of readings from which components are deferred.
     fn most(self) -> usize {
         match self {
             Self::ForAll => usize::MAX,
@@ -173,7 +173,7 @@ impl Learnt {
         LogOf { paints: &self.tins, readings: &self.read }
     }
 
-    /// What is known by now of what had been said of the last readings.
+    /// Forecasts of recent readings known so far.
     fn backtested(&self) -> &[Backtested] {
         self.predicted.get().unwrap_or(&self.predicted_before)
     }
@@ -219,7 +219,7 @@ impl ShelfSnapshot {
         for (at, kept) in readings.iter().enumerate() {
             for (paint, _) in &kept.value.reading.of {
                 let of_paint = by_paint.entry(paint.0).or_default();
-                // A paint may be named twice in one reading.
+                // A reading may contain a paint twice.
                 if of_paint.last() != Some(&at) {
                     of_paint.push(at);
                 }
@@ -448,7 +448,7 @@ pub fn house_white(workshop: &Workshop, tins: &[Kept<ShelfPaint>]) -> Option<Pai
     workshop.house_white.filter(at_hand)
 }
 
-/// A tin as an estimate sees it.
+/// A tin as the estimate needs it.
 fn of_shelf(tin: &Kept<ShelfPaint>, house_white: Option<PaintId>) -> OfShelf {
     let id = PaintId(tin.id);
     OfShelf { id, facts: tin.value.facts(house_white == Some(id)), at_hand: !tin.removed }

@@ -7,7 +7,7 @@ impl System<'_> {
     pub fn fit_all(&self, mut left_out: Vec<bool>, near: &[Option<&[f64]>]) -> Fit {
         let forced = left_out.clone();
         let mut here = self.look(self.places.gathered(near));
-        // Take out the oddest and look again; then let back in, once, whom the rest has come to agree with.
+        // Removes the worst outlier and fits again, then readmits once those that now agree with the rest.
         let mut let_back = false;
         loop {
             let factor = self.settle(&mut here, &left_out);

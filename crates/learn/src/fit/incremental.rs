@@ -19,9 +19,10 @@ use super::{
 };
 use crate::factor::Factor;
 
-/// How far a paint may go from where its readings are looked at, in standard deviations of the first guess.
+/// Distance from where its readings were evaluated, in prior standard deviations, beyond which a paint's readings are
+/// evaluated again.
 const STRAIGHT: f64 = 0.005;
-/// How far a tin's plausible forms may go, root mean square, before its readings bend them anew.
+/// Root-mean-square change of a tin's plausible variants beyond which they are straightened again.
 const ALIKE: f64 = 0.03;
 
 impl System<'_> {
@@ -52,7 +53,7 @@ impl System<'_> {
         Some(self.found(here, &factor, noises, spread, off, left_out, Some((before, &alike))))
     }
 
-    /// Walks on to the minimum, if it is near.
+    /// Continues the search to the minimum, if that is near.
     fn settle_again(&self, before: &Remembered, left_out: &[bool]) -> Option<(Here, Factor)> {
         let mut here = before.here.clone();
         let more = &self.readings[here.sights.len()..];
@@ -76,7 +77,7 @@ impl System<'_> {
         None
     }
 
-    /// Looks anew at the readings of paints that have gone too far; false where none has.
+    /// Evaluates readings of paints that moved too far; false if there are none.
     fn look_again(&self, here: &mut Here) -> bool {
         let each = self.places.each;
         let gone = |paint: usize| {
@@ -98,7 +99,7 @@ impl System<'_> {
         gone.contains(&true)
     }
 
-    /// Whether a tin's plausible forms are, as good as, what they were.
+    /// True if a tin's plausible variants are practically unchanged.
     fn alike(&self, was: &Forms, here: &Here, spread: &[DMatrix<f64>], paint: usize) -> bool {
         let best = self.of_paint(&here.theta, paint);
         let apart = |one: &[f64], other: &[f64]| -> f64 {

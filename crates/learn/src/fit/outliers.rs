@@ -10,11 +10,10 @@ use rayon::prelude::*;
 use super::system::{Here, System};
 use crate::{draws::HALF, factor::Factor};
 
-/// From how many standard deviations a reading is asked about rather than absorbed, and up to how many one that was left out
-/// is let back in.
+/// Standard deviations from which a reading is questioned, and up to which one that was left out is readmitted.
 const OUTLIER_SD: f64 = 3.0;
 const AGREES_SD: f64 = 0.75 * OUTLIER_SD;
-/// Most of its own prediction that is held against a reading: √(1/(1 − 0.9)) standard deviations for each of the guess.
+/// Greatest leverage that is held against a reading: √(1/(1 − 0.9)) standard deviations for each of the guess.
 const ALONE: f64 = 0.9;
 
 impl System<'_> {
@@ -53,15 +52,15 @@ impl System<'_> {
         let slope = &here.sights[reading].slope;
         let residual = self.residual(here, reading);
         let n = residual.len();
-        // A reading that is alone in what it says contradicts only the first guess, which is no reading: it is
-        // believed further.
+        // A reading without others to compare contradicts only the first guess, which is no evidence, so it gets more
+        // credit.
         let sign = if left_out { 1.0 } else { -ALONE };
         let judge = |hat: DMatrix<f64>| {
             let covariance = DMatrix::identity(n, n) + hat * sign;
             let root = covariance.cholesky()?;
             Some(deviations(residual.dot(&root.solve(&residual)), n as f64))
         };
-        // Roughly, from the draws; exactly where that is anywhere near odd.
+        // Approximate, from the draws; exact if that is anywhere near the limit.
         let mut drawn = DMatrix::zeros(n, HALF);
         let mut column = 0;
         for (paint, _) in &self.readings[reading].of {
@@ -82,8 +81,8 @@ impl System<'_> {
                 }
             }
         }
-        // The factor is that of the last step but one: where it claims more for the reading than there is, the most that
-        // can be held against it.
+        // The factor is that of the step before the last; if it gives a leverage above the possible, the greatest is
+        // used.
         judge(factor.squared(all))
             .unwrap_or_else(|| deviations(residual.norm_squared() / (1.0 - ALONE), n as f64))
     }

@@ -12,8 +12,8 @@ use crate::{
     factor::Factor,
 };
 
-/// How far a plausible tin is brought back at most, in standard deviations of the first guess: from further off a straight
-/// line points nowhere.
+/// Greatest correction of a plausible tin, in prior standard deviations; from further away the linear correction is
+/// meaningless.
 const MOST_STRAIGHTENED: f64 = 1.0;
 
 /// Plausible variants of a tin before straightening, for which readings are predicted.
@@ -22,23 +22,23 @@ pub(super) struct Forms {
     pub best: Vec<f64>,
     /// Deviations from the best, coordinates × members.
     pub spread: DMatrix<f64>,
-    /// Without the finer shapes: readings count those as chance.
+    /// Without the finer shapes, which count as noise in readings.
     crowd: Crowd,
 }
 
-/// How many readings are heard before what they say is added up: of thousands it fills the memory.
+/// Number of readings processed before their effects are summed, to limit memory.
 const HEARD: usize = 500;
 
 /// Effect of readings on their paints on each plausible shelf, by reading and in total.
 #[derive(Debug)]
 pub(super) struct SaidOfAll {
-    /// By reading, where readings to come are learnt from it.
+    /// By reading, if kept for incremental fits.
     each: Vec<Said>,
     sum: DMatrix<f64>,
 }
 
 impl System<'_> {
-    /// All of what readings say on so many shelves; what those say that say what they said `before` stays in the sum.
+    /// Sum of the effects of all readings on each plausible shelf, updating the sum in `before`.
     fn sum_of_readings(
         &self,
         members: usize,

@@ -18,13 +18,13 @@ const STUCK: f64 = 1e-4;
 /// Step below which the last factor is reused.
 pub(super) const NEAR: f64 = 0.1;
 pub(super) const MOST_STEPS: usize = 40;
-/// Longest step of one paint in any coordinate: what a straight line says of one that is far out holds up no other.
+/// Longest step of a paint in any coordinate: one paint that is far out must not hold up the others.
 const LONGEST: f64 = 1.0;
 /// Share of a step below which it is no longer halved.
 const SHORTEST: f64 = 1e-4;
 /// Step, in prior standard deviations, above which it is not accelerated.
 pub(super) const FAR: f64 = 0.5;
-/// How many of them are looked back on.
+/// Number of previous steps used for acceleration.
 const LOOKS_BACK: usize = 3;
 
 impl System<'_> {
@@ -46,7 +46,7 @@ impl System<'_> {
                     if length > SHORTEST { step.amax() * length } else { 0.0 }
                 }
             };
-            // Near the end the slope hardly changes: the factor at hand still points the way.
+            // Near the end the gradient hardly changes, so the last factor still points in the right direction.
             if step.amax() > NEAR {
                 factor = self.factor(here, left_out);
                 factored_at.copy_from(&here.theta);
@@ -55,11 +55,11 @@ impl System<'_> {
                 break;
             }
         }
-        // What is still unknown shows in it: of a tin that a thousand readings know, a tenth is a long way.
+        // The factor gives the remaining uncertainty: for a tin with a thousand readings even a tenth is a large step.
         if factored_at == here.theta { factor } else { self.factor(here, left_out) }
     }
 
-    /// Shortens the step of each paint to the longest.
+    /// Limits the step of each paint.
     fn shorten(&self, step: &mut DVector<f64>) {
         let each = self.places.each;
         for at in self.places.at.iter().flatten() {
@@ -71,7 +71,7 @@ impl System<'_> {
         }
     }
 
-    /// Takes a step, unless it climbs.
+    /// Takes a step unless it increases the objective.
     fn goes(&self, here: &mut Here, step: &DVector<f64>, left_out: &[bool]) -> bool {
         let there = self.look(&here.theta + step);
         let stands: f64 =
@@ -83,10 +83,10 @@ impl System<'_> {
         falls
     }
 
-    /// What is minimised, by the metrics and the covariances of `measure`.
+    /// The objective, in the metrics and covariances of `measure`.
     fn cost(&self, there: &Here, measure: &[Arc<WhitenedResidual>], left_out: &[bool]) -> f64 {
         let each = self.readings.par_iter().zip(&there.sights).zip(measure).zip(left_out);
-        // Summed in their order: the same sum on however many cores.
+        // Summed in order, so that the result does not depend on the number of cores.
         let misfits: Vec<f64> = each
             .filter(|(_, out)| !**out)
             .map(|(((reading, sight), measure), _)| sight.misfit_by(reading, measure))
@@ -95,25 +95,25 @@ impl System<'_> {
     }
 }
 
-/// Steps that were taken: the next is drawn out by what they teach.
+/// Previous steps, for acceleration.
 #[derive(Default)]
 struct Walk {
-    /// Where it stood and which step was pointed out there, the last first.
+    /// Positions and proposed steps, latest first.
     steps: Vec<(DVector<f64>, DVector<f64>)>,
 }
 
 impl Walk {
-    /// The step from here, where `step` is pointed out; None as long as there is too little to go by.
+    /// Accelerated step from the proposed `step`; `None` until there are enough previous steps.
     fn further(&mut self, at: &DVector<f64>, step: &DVector<f64>) -> Option<DVector<f64>> {
         self.steps.insert(0, (at.clone(), step.clone()));
         self.steps.truncate(LOOKS_BACK + 1);
         if self.steps.len() < 2 || step.amax() > FAR {
             return None;
         }
-        // How far each step moved, and how it turned what was pointed out.
+        // Movement of each step, and the resulting change of the proposed step.
         let each = self.steps.windows(2).map(|pair| (&pair[0].0 - &pair[1].0, &pair[0].1 - &pair[1].1));
         let (moved, turned): (Vec<_>, Vec<_>) = each.unzip();
-        // The mix of them after which the least would be left to go.
+        // The combination of steps that leaves the smallest residual step.
         let n = turned.len();
         let square = DMatrix::from_fn(n, n, |i, j| turned[i].dot(&turned[j]));
         let along = DVector::from_fn(n, |i, _| turned[i].dot(step));

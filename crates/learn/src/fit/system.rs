@@ -58,7 +58,7 @@ pub(super) struct Here {
 /// is more than accurate enough.
 pub(super) type Said = Arc<DMatrix<f32>>;
 
-/// What was read twice over was read by two chances.
+/// Equal readings get different draws.
 fn chances(names: &[u64], readings: &[Reading]) -> Vec<Whose> {
     let mut met: HashMap<Whose, usize> = HashMap::new();
     readings
@@ -213,13 +213,13 @@ impl<'a> System<'a> {
         for ((reading, square), _) in self.kept(&squares, left_out) {
             let fitted = self.fitted(reading);
             for (b, column, _) in fitted.clone() {
-                // The lower triangle; a paint that is named twice in one reading lands on itself.
+                // Only the lower triangle; a paint that occurs twice in one reading adds to itself.
                 for (a, row, _) in fitted.clone().filter(|(_, row, _)| *row >= column) {
                     matrix.add(row / each, column / each, |i, j| square[(a + i, b + j)]);
                 }
             }
         }
-        // One plus a sum of squares is positive definite, but for numbers that have overflown: then nothing was learnt.
+        // One plus a sum of squares is positive definite unless numbers overflowed; then nothing is learned.
         matrix.factor().or_else(|| self.pattern.identity().factor()).unwrap_or_else(Factor::of_nothing)
     }
 

@@ -12,7 +12,7 @@ use super::{
     shelf::{DemoShelf, tin, unsound},
 };
 
-/// A technique, the pot, passes, how much was on the brush.
+/// Technique, pot, passes, load of the brush.
 type Put = (Technique, &'static [(&'static str, u32)], u8, f64);
 
 const CASE: [Put; 7] = [
@@ -25,7 +25,7 @@ const CASE: [Put; 7] = [
     (Technique::SandBack, &[], 1, 0.25),
 ];
 
-/// What differs: strip A, B, C.
+/// The differences between strips A, B and C.
 const WAXES: [Put; 3] = [
     (Technique::ClearWax, &[], 1, 1.0),
     (Technique::TintedWax, &[("peat brown", 1), ("clear wax", 9)], 1, 1.0),

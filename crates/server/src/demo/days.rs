@@ -8,6 +8,6 @@ pub fn days_ago(days: i64, (hour, minute): (i8, i8)) -> Timestamp {
     let now = Timestamp::now();
     let day = now.to_zoned_datetime(zone.clone()).date().checked_sub(days.days());
     let at = day.map(|day| zone.to_ambiguous_timestamp(day.at(hour, minute, 0, 0)).compatible());
-    // The calendar has no end that is a few weeks ago.
+    // The calendar has no end a few weeks ago.
     at.ok().and_then(Result::ok).unwrap_or(now)
 }

@@ -7,7 +7,7 @@ use warm_blend_workshop::LogNote;
 
 use super::{days::days_ago, shelf::unsound};
 
-/// How many days ago, at what time, on the piano or not, what.
+/// Days ago, time of day, whether on the piano, text.
 type Written = (i64, (i8, i8), bool, &'static str);
 
 const NOTES: [Written; 7] = [

@@ -20,10 +20,10 @@ use super::{
 const STOOL: [Worn; 3] =
     [(Zone::Seat, 1, 0, 0.4, 0.3), (Zone::Apron, 0, 1, 0.15, 0.35), (Zone::Legs, 0, 1, 0.3, 0.5)];
 
-/// Zone, which board, which strip, wear, grime.
+/// Zone, board, strip, wear, grime.
 type Worn = (Zone, usize, usize, f64, f64);
 
-/// As it was first thought of: pale panels in a blue case, whose finish is carried round the sides.
+/// The first scheme: pale panels in a blue case, whose finish is carried round the sides.
 const PALE: [Worn; 6] = [
     (Zone::Case, 0, 1, 0.1, 0.35),
     (Zone::Panels, 1, 0, 0.0, 0.3),
@@ -33,7 +33,7 @@ const PALE: [Worn; 6] = [
     (Zone::Plinth, 0, 1, 0.25, 0.65),
 ];
 
-/// The other way round: pale trim on blue.
+/// The second scheme: pale trim on blue.
 const TRIMMED: [Worn; 6] = [
     (Zone::Case, 0, 1, 0.1, 0.35),
     (Zone::Panels, 0, 0, 0.0, 0.3),
@@ -69,7 +69,7 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
                 .into(),
         })
     };
-    // The panels' white answers from the fall.
+    // The white of the panels appears again on the fall.
     let one = WholeParts::new(1).map_err(|_| unsound("one part"))?;
     let pot = vec![MixPart { paint: PaintId(tin(shelf, "oat white")?.id), parts: one }];
     let lozenges = Stencil { motif: Motif::Lozenge, size: 80.0, repeats: None, pot };

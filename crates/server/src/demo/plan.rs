@@ -15,7 +15,7 @@ const CASE: [Zone; 6] = [Zone::Case, Zone::Sides, Zone::Mouldings, Zone::Fall, Z
 
 const STOOL: [Zone; 3] = [Zone::Seat, Zone::Apron, Zone::Legs];
 
-/// What it took and what is usual, minutes, and when it was over: how many days ago, and at what time.
+/// Real and usual duration in minutes, and when it was finished: days ago, and time of day.
 type Took = (f64, f64, i64, (i8, i8));
 
 /// Run sheets of the piano and its stool.
@@ -52,7 +52,7 @@ pub(super) fn plans(store: &mut Store, [piano, stool]: [Uuid; 2], case: Uuid) ->
 /// The first coat of a layer of a board.
 fn coat(board: &Board, layer: usize) -> Result<Work, StoreError> {
     let layer = board.layers(Letter::ALL[1]).get(layer).map(|layer| LayerWork::from(*layer));
-    // What is in the tins counts for stains only.
+    // The contents of tins matter only for stains.
     let first = layer.and_then(|layer| layer.coats(&|_| None).into_iter().next());
     first.map(Work::Layer).ok_or_else(|| unsound("a coat"))
 }

@@ -13,7 +13,7 @@ use crate::{
     off_thread::while_asked,
 };
 
-/// The mixes of the shelf that come nearest to a colour. Leaving off stops the search.
+/// Find the mixes of the shelf that are closest to a colour. Closing the request stops the search.
 #[utoipa::path(post, path = "/bench/match", operation_id = "find_mixes", tag = "pot", params(Look),
     responses((status = OK, body = Found)))]
 pub async fn find(
@@ -25,7 +25,7 @@ pub async fn find(
     while_asked(move |asking| Ok(shelf.find(&wanted, look, || asking.goes_on())?)).await.map(Json)
 }
 
-/// The shades of a colour, lighter and darker, as mixes of the shelf.
+/// Lighter and darker shades of a colour, as mixes of the shelf.
 #[utoipa::path(post, path = "/bench/ladder", operation_id = "make_ladder", tag = "pot", params(Look),
     responses((status = OK, body = Ladder)))]
 pub async fn ladder(
@@ -36,7 +36,7 @@ pub async fn ladder(
     workspace.ask(move |shelf| shelf.ladder(&of, look)).await
 }
 
-/// The pot so many shades lighter or darker, from the shelf.
+/// Make a pot lighter or darker by a number of shades.
 #[utoipa::path(post, path = "/boards/shade", operation_id = "shade_pot", tag = "board", params(Look),
     responses((status = OK, body = Vec<MixPart>)))]
 pub async fn shade(
@@ -47,7 +47,7 @@ pub async fn shade(
     workspace.ask(move |shelf| shelf.shade(of, look)).await
 }
 
-/// What lies between colours: the way, where it goes grey or turns, what bridges it, which brushes must not meet.
+/// Transitions between colours: where they turn grey or into another hue, what bridges them, which brushes to keep apart.
 #[utoipa::path(post, path = "/bench/blend", operation_id = "make_blend", tag = "pot", params(Look),
     responses((status = OK, body = Blend)))]
 pub async fn blend(
@@ -58,7 +58,7 @@ pub async fn blend(
     workspace.ask(move |shelf| shelf.blend(&of, look)).await
 }
 
-/// A batch in cups, spoons, ounces or millilitres, and what rounding to them does to the colour.
+/// Measure a batch in cups, spoons, ounces or millilitres, with the effect of rounding on its colour.
 #[utoipa::path(post, path = "/bench/measure", operation_id = "measure_batch", tag = "pot", params(Look),
     responses((status = OK, body = BatchMeasured)))]
 pub async fn measure(
@@ -69,7 +69,7 @@ pub async fn measure(
     workspace.ask(move |shelf| shelf.measure_out(&of, look)).await
 }
 
-/// What to add to a pot so that it comes to its target. Leaving off stops the search.
+/// Find what to add to a pot to reach its target. Closing the request stops the search.
 #[utoipa::path(post, path = "/bench/correct", operation_id = "correct_pot", tag = "pot", params(Look),
     responses((status = OK, body = Corrections)))]
 pub async fn correct(
@@ -81,14 +81,14 @@ pub async fn correct(
     while_asked(move |asking| Ok(shelf.correct(&of, look, || asking.goes_on())?)).await.map(Json)
 }
 
-/// The usual mixtures, and what of them is not on the shelf.
+/// The usual mixtures, with the mediums that the shelf lacks.
 #[utoipa::path(get, path = "/bench/presets", operation_id = "list_presets", tag = "pot",
     responses((status = OK, body = Vec<PresetChoice>)))]
 pub async fn presets(State(workspace): State<Workspace>) -> Answer<Vec<PresetChoice>> {
     workspace.ask(|shelf| Ok(shelf.presets())).await
 }
 
-/// A pot made into a glaze, a wash, a wax …: its paints keep their ratio, its mediums are those of the mixture.
+/// Make a pot into a glaze, a wash, a wax …: its paints keep their ratio, and its mediums are replaced.
 #[utoipa::path(post, path = "/bench/make-into", operation_id = "make_into", tag = "pot",
     responses((status = OK, body = Vec<MixPart>)))]
 pub async fn make_into(
@@ -98,7 +98,7 @@ pub async fn make_into(
     workspace.ask(move |shelf| shelf.made_into(&wanted)).await
 }
 
-/// The films that a pot leaves over a ground, at three places of a carved surface.
+/// Films of a pot over a ground, at three places of a carved surface.
 #[utoipa::path(post, path = "/bench/film", operation_id = "see_film", tag = "pot", params(Look),
     responses((status = OK, body = FilmsSeen)))]
 pub async fn film(

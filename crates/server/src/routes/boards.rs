@@ -21,14 +21,14 @@ use crate::{
     wire::{ReadyAsked, SeenRevision, StripAsked, TroubleAsked},
 };
 
-/// What boards are made of: techniques and grounds.
+/// Choices for boards.
 #[utoipa::path(get, path = "/boards/choices", operation_id = "list_board_choices", tag = "board",
     responses((status = OK, body = BoardChoices)))]
 pub async fn choices() -> Json<BoardChoices> {
     Json(BoardChoices::all())
 }
 
-/// Finishes to begin a board from, each filled from the shelf.
+/// Ready finishes, each filled from the shelf.
 #[utoipa::path(get, path = "/boards/ready", operation_id = "list_ready_finishes",
     tag = "board", params(ReadyAsked),
     responses((status = OK, body = Vec<ReadyFinish>)))]
@@ -39,7 +39,7 @@ pub async fn ready(
     workspace.ask(move |shelf| shelf.ready_finishes(asked.ground, asked.base)).await
 }
 
-/// All boards, in the order they were begun.
+/// All boards, in the order in which they were created.
 #[utoipa::path(get, path = "/boards", operation_id = "list_boards", tag = "board", params(Look),
     responses((status = OK, body = Vec<BoardInList>)))]
 pub async fn list(State(workspace): State<Workspace>, Query(look): Query<Look>) -> Answer<Vec<BoardInList>> {
@@ -48,7 +48,7 @@ pub async fn list(State(workspace): State<Workspace>, Query(look): Query<Look>) 
     off_thread(move || boards.iter().map(row).collect()).await.map(Json)
 }
 
-/// Begin a board.
+/// Create a board.
 #[utoipa::path(post, path = "/boards", operation_id = "make_board", tag = "board",
     responses((status = CREATED, body = BoardKept)))]
 pub async fn make(
@@ -60,7 +60,7 @@ pub async fn make(
     Ok((StatusCode::CREATED, Json(kept.into())))
 }
 
-/// One board.
+/// A board.
 #[utoipa::path(get, path = "/boards/{id}", operation_id = "get_board", tag = "board",
     responses((status = OK, body = BoardKept)))]
 pub async fn get(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Answer<BoardKept> {
@@ -80,7 +80,7 @@ pub async fn change(
     workspace.with(move |store| store.change(id, revision, board)).await.map(|kept| Json(kept.into()))
 }
 
-/// Put a board away; undo brings it back.
+/// Delete a board; undo restores it.
 #[utoipa::path(delete, path = "/boards/{id}", operation_id = "remove_board",
     tag = "board", params(SeenRevision),
     responses((status = NO_CONTENT)))]
@@ -93,7 +93,7 @@ pub async fn remove(
     Ok(StatusCode::NO_CONTENT)
 }
 
-/// What a strip of a board would look like; nothing is kept.
+/// Predict a strip of a board; nothing is saved.
 #[utoipa::path(post, path = "/boards/preview", operation_id = "preview_board",
     tag = "board", params(Look, StripAsked),
     responses((status = OK, body = StripPrediction)))]
@@ -107,7 +107,7 @@ pub async fn preview(
     workspace.ask(move |shelf| shelf.predict_strip(&board, strip, layers, look)).await
 }
 
-/// The ways back for a strip gone wrong, tried on it with what is on the shelf; nothing is kept.
+/// Remedies for a strip gone wrong, tried with tins of the shelf; nothing is saved.
 #[utoipa::path(post, path = "/boards/rescue", operation_id = "rescue_board",
     tag = "board", params(Look, StripAsked, TroubleAsked),
     responses((status = OK, body = RemediesView)))]
@@ -122,7 +122,7 @@ pub async fn rescue(
     workspace.ask(move |shelf| shelf.ways_back(&board, strip, trouble, look)).await
 }
 
-/// How other schools would do a strip, tried on it with what is on the shelf; nothing is kept.
+/// Ways of other schools for a strip, tried with tins of the shelf; nothing is saved.
 #[utoipa::path(post, path = "/boards/schools", operation_id = "other_schools",
     tag = "board", params(Look, StripAsked),
     responses((status = OK, body = SchoolsView)))]

@@ -19,9 +19,9 @@ use crate::{
 /// A camera and the scenes in front of it.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct CameraView {
-    /// Its name; none where there is no camera but the machine's own.
+    /// Its name; absent if there is only the machine's own camera.
     name: Option<&'static str>,
-    /// What can be taken.
+    /// Scenes.
     scenes: Vec<SceneView>,
 }
 
@@ -30,11 +30,11 @@ pub struct CameraView {
 pub struct SceneView {
     /// Stable identifier.
     id: &'static str,
-    /// In words.
+    /// Name.
     name: &'static str,
 }
 
-/// The camera, and what can be taken with it. `Simulated camera` is a stand-in: it takes invented finishes, each with a white card.
+/// The camera and its scenes. `Simulated camera` shows invented finishes, each with a white card.
 #[utoipa::path(get, path = "/camera", operation_id = "get_camera", tag = "workspace",
     responses((status = OK, body = CameraView)))]
 pub async fn get(State(workspace): State<Workspace>) -> Json<CameraView> {
@@ -43,7 +43,7 @@ pub async fn get(State(workspace): State<Workspace>) -> Json<CameraView> {
     Json(CameraView { name: workspace.camera.then_some("Simulated camera"), scenes })
 }
 
-/// A picture taken with it.
+/// A photo of a scene.
 #[utoipa::path(get, path = "/camera/{scene}", operation_id = "take_picture", tag = "workspace",
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn take(
@@ -53,11 +53,11 @@ pub async fn take(
     photo(Scene::find(&scene).filter(|_| workspace.camera)).await
 }
 
-/// A photo to try things with where there is none: an invented finish with a white card.
+/// An example photo: an invented finish with a white card.
 #[utoipa::path(get, path = "/example-photo", operation_id = "get_example_photo", tag = "workspace",
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn example() -> Result<Response, Problem> {
-    // Seen first and taken then, it is drawn once; nothing of a workspace is in it.
+    // Shown first and used later, it is drawn once; it contains nothing of a workspace.
     Ok(([(header::CACHE_CONTROL, "private, max-age=3600")], photo(SCENES.first()).await?).into_response())
 }
 

@@ -17,20 +17,20 @@ use crate::{
 /// Whether a demo is offered or running.
 #[derive(Serialize, ToSchema)]
 pub struct DemoOffer {
-    /// Whether one can be looked round in.
+    /// True if the demo can be explored.
     offered: bool,
-    /// Of the demo itself: where its visitor came from.
+    /// In the demo itself: where its visitor came from.
     back: Option<String>,
 }
 
 /// A running demo.
 #[derive(Serialize, ToSchema)]
 pub struct DemoRunning {
-    /// Where it is.
+    /// Its address.
     url: String,
 }
 
-/// Whether there is a demo to look round in, or this is one.
+/// Whether a demo is offered, or this is one.
 #[utoipa::path(get, path = "/demo", operation_id = "get_demo", tag = "workspace",
     responses((status = OK, body = DemoOffer)))]
 pub async fn get(State(workspace): State<Workspace>) -> Json<DemoOffer> {
@@ -41,7 +41,7 @@ pub async fn get(State(workspace): State<Workspace>) -> Json<DemoOffer> {
     })
 }
 
-/// Look round in the demo: a workspace of its own at an address of its own, discarded when the program stops.
+/// Start the demo: a workspace of its own at an address of its own, discarded when the program stops.
 #[utoipa::path(post, path = "/demo", operation_id = "visit_demo", tag = "workspace",
     responses((status = OK, body = DemoRunning)))]
 pub async fn visit(State(workspace): State<Workspace>, headers: HeaderMap) -> Answer<DemoRunning> {

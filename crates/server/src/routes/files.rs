@@ -22,16 +22,16 @@ use crate::{
     shelf_cache::Remembered,
 };
 
-/// How often a file is read anew because somebody changed the shelf meanwhile.
+/// Number of times that an import is planned again because the shelf changed.
 const TRIES: usize = 3;
 
-/// What a file would do, and to which shelf.
+/// An import, and the shelf it was planned for.
 struct Planned {
     import: Import,
     shelf: Arc<Remembered>,
 }
 
-/// Reads a file and finds what it would do, while others use the shelf.
+/// Parses a file and plans its import, while others use the shelf.
 async fn plan(workspace: &Workspace, how: HowToImport, bytes: Bytes) -> Result<Planned, Problem> {
     let shelf = workspace.shelf().await?;
     let read = move || {
@@ -46,7 +46,7 @@ impl Planned {
         self.import.view(&self.shelf)
     }
 
-    /// None where the shelf is another by now.
+    /// `None` if the shelf has changed.
     fn carry_out(self, store: &mut Store) -> Result<Option<ImportPlan>, StoreError> {
         if !self.shelf.is_of(store)? {
             return Ok(None);
@@ -56,7 +56,7 @@ impl Planned {
     }
 }
 
-/// What importing a file (CGATS.17, CxF/X, CSV, .gpl palette or a shelf as JSON; its bytes are the body) would do. Nothing is written.
+/// Preview the import of a file (CGATS.17, CxF/X, CSV, .gpl palette or a shelf as JSON, as the body). Nothing is written.
 #[utoipa::path(post, path = "/import/preview", operation_id = "preview_import",
     tag = "shelf", params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = OK, body = ImportPlan)))]
@@ -68,8 +68,8 @@ pub async fn preview(
     Ok(Json(plan(&workspace, how, bytes).await?.plan_view()))
 }
 
-/// Import a file as the preview said, at once: one step of undo takes all of it out again. Where rows cannot be read, all of them are
-/// named and nothing is imported, unless they are to be left out.
+/// Import a file as previewed, as one step of undo. If rows cannot be read, all of them are listed and nothing is
+/// imported, unless they are to be left out.
 #[utoipa::path(post, path = "/import", operation_id = "import_file",
     tag = "shelf", params(HowToImport), request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = OK, body = ImportPlan)))]
@@ -89,8 +89,8 @@ pub async fn carry_out(
     Err(Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Shelf changed", detail))
 }
 
-/// The shelf as a file: `cgats` and `cxf` hold a spectrum and Lab of every paint as it is predicted, and say so, `csv` the tins as
-/// stated, `gpl` a palette, `json` everything that is kept of paints and readings.
+/// Export the shelf: `cgats` and `cxf` contain a predicted spectrum and Lab of every paint, marked as predictions; `csv`
+/// the tins as entered; `gpl` a palette; `json` all paints and readings.
 #[utoipa::path(get, path = "/export/{format}", operation_id = "export_shelf", tag = "shelf",
     responses((status = OK, description = "The file")))]
 pub async fn export(

@@ -13,33 +13,33 @@ use crate::problem::Problem;
 /// What undo and redo would do next.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct HistoryNow {
-    /// The change that undo would turn back.
+    /// The change that undo would reverse.
     undo: Option<HistoryStep>,
-    /// The change that redo would make again.
+    /// The change that redo would repeat.
     redo: Option<HistoryStep>,
-    /// The change that this request turned back or made again, if it did one.
+    /// The change that this request reversed or repeated, if any.
     done: Option<HistoryStep>,
 }
 
 /// One change.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct HistoryStep {
-    /// Which change it is, to be named when it is turned back or made again.
+    /// Number of the change, required to undo or redo it.
     change: i64,
     /// The document.
     document: Uuid,
     /// `paint`, `reading`, `mix`, `pour`, `board`, `piece`, `run-sheet`, `note` or `workshop`.
     kind: String,
-    /// What it did, in words: `adding oat white`, `changing oat white: price`.
+    /// The change in words: `adding oat white`, `changing oat white: price`.
     words: String,
-    /// Whether the document is there now.
+    /// True if the document exists now.
     there: bool,
 }
 
 /// The change to undo or redo.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct ChangeMeant {
-    /// Its number, as `/api/history` tells it: where another has been made since, nothing is done.
+    /// Number of the change from `/api/history`; if another has been made since, nothing happens.
     change: i64,
 }
 
@@ -74,7 +74,7 @@ impl From<HistoryEntry> for HistoryStep {
     }
 }
 
-/// Fields of documents, where a painter calls them otherwise.
+/// Fields with another name on screen.
 const CALLED: &[(&str, &str)] = &[
     ("components", "parts"),
     ("coats_to_hide", "coats to hide"),
@@ -94,7 +94,7 @@ const CALLED: &[(&str, &str)] = &[
     ("owned", "measures at hand"),
 ];
 
-/// What was altered, in words; none where nothing can be named.
+/// What was changed, in words; `None` if nothing can be named.
 fn altered(fields: &[String]) -> Option<String> {
     let called = |field: &String| {
         let known = CALLED.iter().find(|(name, _)| name == field);
@@ -118,7 +118,7 @@ async fn after(
     Ok(Json(HistoryNow { undo, redo, done }))
 }
 
-/// What the painter should hear of the workspace file, in sentences: that it is damaged, that another program uses it, too.
+/// Notices about the workspace file, as sentences: that it is damaged, or used by another program.
 #[utoipa::path(get, path = "/notices", operation_id = "get_notices", tag = "workspace",
     responses((status = OK, body = Vec<String>)))]
 pub async fn notices(State(workspace): State<Workspace>) -> Answer<Vec<String>> {
@@ -133,7 +133,7 @@ pub async fn get(State(workspace): State<Workspace>) -> Answer<HistoryNow> {
     after(&workspace, |_| Ok(None)).await
 }
 
-/// Turn back the newest change.
+/// Undo the newest change.
 #[utoipa::path(post, path = "/undo", operation_id = "undo", tag = "workspace",
     responses((status = OK, body = HistoryNow)))]
 pub async fn undo(
@@ -143,7 +143,7 @@ pub async fn undo(
     after(&workspace, move |store| store.undo(change).map(Some)).await
 }
 
-/// Make the change again that was undone last.
+/// Redo the change that was undone last.
 #[utoipa::path(post, path = "/redo", operation_id = "redo", tag = "workspace",
     responses((status = OK, body = HistoryNow)))]
 pub async fn redo(

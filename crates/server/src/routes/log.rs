@@ -27,7 +27,7 @@ use crate::{
     wire::{HexAsked, SeenRevision, UnitsAsked},
 };
 
-/// What was done, the newest first, a page at a time. What is asked for narrows it together.
+/// The log, newest first, page by page. All conditions must hold.
 #[utoipa::path(get, path = "/log", operation_id = "get_log", tag = "log", params(LogAsked, Look, UnitsAsked),
     responses((status = OK, body = LogPage)))]
 pub async fn get(
@@ -40,7 +40,7 @@ pub async fn get(
     let query = asked.read(&clock)?;
     let read = move |store: &mut Store| {
         let (lines, more) = store.log(&query)?;
-        // Of the pieces only those that this page speaks of, once each.
+        // Only the pieces on this page, once each.
         let spoken_of: BTreeSet<Uuid> = lines.iter().filter_map(|line| line.piece).collect();
         let named = |id| Some((id, store.get::<Piece>(id).ok()?.value.name.as_str().to_owned()));
         let pieces: HashMap<_, _> = spoken_of.into_iter().filter_map(named).collect();
@@ -50,7 +50,7 @@ pub async fn get(
     off_thread(move || Ok(shelf.log_page(lines, more, &pieces, (&clock, look, units))?)).await.map(Json)
 }
 
-/// What would come of a line's pot today, and what to pour so that it comes out as it was.
+/// What the pot of a log line would give today, and what to pour to get the old colour.
 #[utoipa::path(get, path = "/log/{line}/again", operation_id = "make_again", tag = "log", params(Look),
     responses((status = OK, body = MadeAgain)))]
 pub async fn again(
@@ -63,7 +63,7 @@ pub async fn again(
     off_thread(move || Ok(shelf.make_again(&line, look)?)).await.map(Json)
 }
 
-/// The photos of a piece on its way, the oldest first.
+/// Progress photos of a piece, oldest first.
 #[utoipa::path(get, path = "/pieces/{id}/photos", operation_id = "list_photos_of_piece", tag = "log",
     responses((status = OK, body = Vec<PhotoOfPiece>)))]
 pub async fn photos_of_piece(
@@ -78,7 +78,7 @@ pub async fn photos_of_piece(
     Ok(Json(lines.into_iter().filter_map(PhotoOfPiece::of).collect()))
 }
 
-/// The finish on a photo of a piece, by the card in it, against what its zones are predicted to be in daylight.
+/// Compare the finish on a photo of a piece, relative to its card, with the prediction for its zones in daylight.
 #[utoipa::path(post, path = "/pieces/{id}/on-photo", operation_id = "read_finish_on_photo",
     tag = "log", params(Look),
     responses((status = OK, body = FinishOnPhoto)))]
@@ -101,7 +101,7 @@ pub async fn finish_on_photo(
     workspace.heavy.photo(on_photo).await.map(Json)
 }
 
-/// Pots that look like a colour, the nearest first.
+/// Pots that look like a colour, closest first.
 #[utoipa::path(get, path = "/log/like", operation_id = "find_like", tag = "log", params(HexAsked, Look),
     responses((status = OK, body = Vec<MixLike>)))]
 pub async fn like(
@@ -119,14 +119,14 @@ pub async fn like(
     workspace.with(shown).await.map(Json)
 }
 
-/// How true predictions were: each of the last readings against what had been said of it before.
+/// Prediction accuracy: recent readings compared with their earlier predictions.
 #[utoipa::path(get, path = "/log/truth", operation_id = "get_truth", tag = "log",
     responses((status = OK, body = TruthView)))]
 pub async fn truth(State(workspace): State<Workspace>) -> Answer<TruthView> {
     workspace.ask(|shelf| shelf.truth()).await
 }
 
-/// What was learned of this painter's hand by boards that were read, and of the pace by steps that were timed, as it came.
+/// What was learned of this painter's hand from boards and of the pace from timed steps, over time.
 #[utoipa::path(get, path = "/log/skills", operation_id = "get_skills", tag = "log",
     responses((status = OK, body = Vec<SkillLearned>)))]
 pub async fn skills(State(workspace): State<Workspace>) -> Answer<Vec<SkillLearned>> {
@@ -138,13 +138,13 @@ pub async fn skills(State(workspace): State<Workspace>) -> Answer<Vec<SkillLearn
 /// A saved note.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct NoteKept {
-    /// Which.
+    /// Id.
     id: Uuid,
-    /// To be named when it is taken away.
+    /// Revision, to be sent when it is deleted.
     revision: i64,
 }
 
-/// Write a note, with a photo or without; or that the client agreed to a scheme.
+/// Write a note, with or without a photo, or record that the client agreed to a scheme.
 #[utoipa::path(post, path = "/notes", operation_id = "make_note", tag = "log",
     responses((status = CREATED, body = NoteKept)))]
 pub async fn make_note(
@@ -156,7 +156,7 @@ pub async fn make_note(
     Ok((StatusCode::CREATED, Json(NoteKept { id: kept.id, revision: kept.revision })))
 }
 
-/// Take a note away.
+/// Delete a note.
 #[utoipa::path(delete, path = "/notes/{id}", operation_id = "remove_note", tag = "log", params(SeenRevision),
     responses((status = NO_CONTENT)))]
 pub async fn remove_note(

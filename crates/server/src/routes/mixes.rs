@@ -18,7 +18,7 @@ use crate::{
     wire::{OrderAsked, PartAsked, PartOfList, SeenRevision, next_part},
 };
 
-/// All mixes, in the order they were begun; where there are thousands, part by part.
+/// All mixes, in the order in which they were created; long lists in parts.
 #[utoipa::path(get, path = "/mixes", operation_id = "list_mixes",
     tag = "pot", params(Look, PartAsked, OrderAsked),
     responses((status = OK, body = Vec<Mix>, headers(("Link" = Option<String>, description = "Where the next part is")))))]
@@ -36,7 +36,7 @@ pub async fn list(
     Ok((next_part(&asked_at, next), Json(mixes.await?)))
 }
 
-/// Begin a mix.
+/// Create a mix.
 #[utoipa::path(post, path = "/mixes", operation_id = "make_mix", tag = "pot", params(Look),
     responses((status = CREATED, body = Mix)))]
 pub async fn make(
@@ -50,7 +50,7 @@ pub async fn make(
     Ok((StatusCode::CREATED, Json(mix)))
 }
 
-/// The mix that such parts are already, or a new one: where a pot is taken up that is found elsewhere.
+/// The existing mix of these parts, or a new one, to take up a pot found elsewhere.
 #[utoipa::path(post, path = "/mixes/of-parts", operation_id = "mix_of_parts", tag = "pot", params(Look),
     responses((status = OK, body = Mix)))]
 pub async fn of_parts(
@@ -64,7 +64,7 @@ pub async fn of_parts(
     off_thread(move || Ok(Mix::of(kept, &shelf, look)?)).await.map(Json)
 }
 
-/// What a mix of the shelf would look like; nothing is kept.
+/// Predict a mix of the shelf; nothing is saved.
 #[utoipa::path(post, path = "/mixes/preview", operation_id = "preview_mix", tag = "pot", params(Look),
     responses((status = OK, body = Prediction)))]
 pub async fn preview(
@@ -77,7 +77,7 @@ pub async fn preview(
     off_thread(move || Ok(shelf.predict(&mix, look)?)).await.map(Json)
 }
 
-/// One mix.
+/// A mix.
 #[utoipa::path(get, path = "/mixes/{id}", operation_id = "get_mix", tag = "pot", params(Look),
     responses((status = OK, body = Mix)))]
 pub async fn get(
@@ -104,7 +104,7 @@ pub async fn change(
     off_thread(move || Ok(Mix::of(kept, &shelf, look)?)).await.map(Json)
 }
 
-/// Put a mix away; undo brings it back.
+/// Delete a mix; undo restores it.
 #[utoipa::path(delete, path = "/mixes/{id}", operation_id = "remove_mix", tag = "pot", params(SeenRevision),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
@@ -116,7 +116,7 @@ pub async fn remove(
     Ok(StatusCode::NO_CONTENT)
 }
 
-/// A kept mix made into a usual mixture; mediums that the shelf lacks are put on it. One step of undo turns back all of it.
+/// Make a saved mix into a usual mixture, adding mediums that the shelf lacks, as one step of undo.
 #[utoipa::path(post, path = "/mixes/{id}/make-into", operation_id = "make_mix_into",
     tag = "pot", params(Look, SeenRevision),
     responses((status = OK, body = Mix)))]

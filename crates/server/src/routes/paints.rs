@@ -22,7 +22,7 @@ use crate::{
     wire::{OrderAsked, PartAsked, PartOfList, Removal, SeenRevision, next_part},
 };
 
-/// A tin with how many mixes use it.
+/// A tin with the number of mixes that use it.
 type Counted = (Kept<ShelfPaint>, usize);
 
 fn counted(store: &Store, kept: Kept<ShelfPaint>) -> Result<Counted, StoreError> {
@@ -30,14 +30,14 @@ fn counted(store: &Store, kept: Kept<ShelfPaint>) -> Result<Counted, StoreError>
     Ok((kept, users))
 }
 
-/// Part of the shelf, and where the next one begins.
+/// Part of the shelf, and where the next part begins.
 fn counted_part(store: &Store, part: &PartAsked) -> Result<(Vec<Counted>, Option<usize>), StoreError> {
     let (part, next) = part.read(store, OrderAsked::default())?;
     let tins = part.into_iter().map(|kept| counted(store, kept));
     Ok((tins.collect::<Result<_, _>>()?, next))
 }
 
-/// All paints and mediums on the shelf, in the order they were added; where there are thousands, part by part.
+/// All paints and mediums on the shelf, in the order in which they were added; long lists in parts.
 #[utoipa::path(get, path = "/paints", operation_id = "list_paints", tag = "shelf", params(Look, PartAsked),
     responses((status = OK, body = Vec<Paint>, headers(("Link" = Option<String>, description = "Where the next part is")))))]
 pub async fn list(
@@ -47,14 +47,14 @@ pub async fn list(
     OriginalUri(asked_at): OriginalUri,
 ) -> Result<PartOfList<Paint>, Problem> {
     let ((tins, next), shelf) = workspace.with_shelf(move |store| counted_part(store, &part)).await?;
-    // A shelf of sixty takes a while: each tin alone, on all cores.
+    // Sixty tins take a while, so each is computed separately, on all cores.
     let paints = off_thread(move || {
         tins.par_iter().map(|(tin, used)| Ok(Paint::of(tin, *used, &shelf, look)?)).collect()
     });
     Ok((next_part(&asked_at, next), Json(paints.await?)))
 }
 
-/// Put a paint on the shelf.
+/// Add a paint to the shelf.
 #[utoipa::path(post, path = "/paints", operation_id = "make_paint", tag = "shelf", params(Look),
     responses((status = CREATED, body = Paint)))]
 pub async fn make(
@@ -67,8 +67,8 @@ pub async fn make(
     Ok((StatusCode::CREATED, Json(Paint::of(&kept, 0, &shelf, look)?)))
 }
 
-/// Put the usual mediums on the shelf that it lacks: glazing liquid, extender, water, clear coat and clear wax. One step of undo
-/// takes them back.
+/// Add the usual mediums that the shelf lacks (glazing liquid, extender, water, clear coat and clear wax), as one step of
+/// undo.
 #[utoipa::path(post, path = "/paints/usual-mediums", operation_id = "add_usual_mediums", tag = "shelf", params(Look),
     responses((status = CREATED, body = Vec<Paint>)))]
 pub async fn usual_mediums(
@@ -82,14 +82,14 @@ pub async fn usual_mediums(
     Ok((StatusCode::CREATED, Json(paints.collect::<Result<_, Problem>>()?)))
 }
 
-/// How a paint would look by what is written down of it, before it is kept and before anything was read.
+/// Preview a paint by its entry, before it is saved and before any reading.
 #[utoipa::path(post, path = "/paints/preview", operation_id = "preview_paint", tag = "shelf", params(Look),
     responses((status = OK, body = Swatch)))]
 pub async fn preview(Query(look): Query<Look>, Json(entry): Json<PaintEntry>) -> Answer<Swatch> {
     Ok(Json(entry.preview(look)?))
 }
 
-/// One paint; also one that was taken off the shelf.
+/// A paint, even if it was deleted from the shelf.
 #[utoipa::path(get, path = "/paints/{id}", operation_id = "get_paint", tag = "shelf", params(Look),
     responses((status = OK, body = Paint)))]
 pub async fn get(
@@ -101,7 +101,7 @@ pub async fn get(
     off_thread(move || Ok(Paint::of(&tin, used, &shelf, look)?)).await.map(Json)
 }
 
-/// Everything about one paint: every light and state, how it is known, and what one more test would buy.
+/// The page of a paint: every light and state, what is known of it, and the benefit of one more test.
 #[utoipa::path(get, path = "/paints/{id}/page", operation_id = "get_paint_page", tag = "shelf", params(Look),
     responses((status = OK, body = PaintPage)))]
 pub async fn page(
@@ -113,7 +113,7 @@ pub async fn page(
     off_thread(move || Ok(PaintPage::of(&tin, used, &shelf, look)?)).await.map(Json)
 }
 
-/// Change what is written down of a paint.
+/// Change the entry of a paint.
 #[utoipa::path(put, path = "/paints/{id}", operation_id = "change_paint",
     tag = "shelf", params(Look, SeenRevision),
     responses((status = OK, body = Paint)))]
@@ -131,8 +131,8 @@ pub async fn change(
     off_thread(move || Ok(Paint::of(&tin, used, &shelf, look)?)).await.map(Json)
 }
 
-/// Take a paint off the shelf. Where a mix uses it this answers 409 `in-use` until it is confirmed; the mix goes on
-/// knowing it.
+/// Delete a paint from the shelf. If a mix uses it, the answer is 409 `in-use` until the deletion is confirmed; the mix
+/// keeps it.
 #[utoipa::path(delete, path = "/paints/{id}", operation_id = "remove_paint", tag = "shelf", params(Removal),
     responses((status = NO_CONTENT)))]
 pub async fn remove(
@@ -151,7 +151,7 @@ pub async fn remove(
     workspace.with(remove).await
 }
 
-/// The mixes, boards and pieces that speak of a paint.
+/// Mixes, boards and pieces that use a paint.
 fn users_of(store: &Store, paint: Uuid) -> Result<Vec<UsedBy>, StoreError> {
     fn of<T: Document>(
         store: &Store,
@@ -169,8 +169,7 @@ fn users_of(store: &Store, paint: Uuid) -> Result<Vec<UsedBy>, StoreError> {
     Ok(users)
 }
 
-/// Make two tins one: mixes and readings of the one that goes become those of the one that stays. One step of undo turns it
-/// back.
+/// Merge two entries of one tin: the one that stays takes over mixes and readings. One step of undo reverses it.
 #[utoipa::path(post, path = "/paints/merge", operation_id = "merge_paints", tag = "shelf", params(Look),
     responses((status = OK, body = Paint)))]
 pub async fn merge(

@@ -24,17 +24,17 @@ use crate::{
 /// A photo kept while colours are picked from it.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct PhotoAtHand {
-    /// Until the program stops or three others were brought.
+    /// Id, valid until the program stops or three more photos are uploaded.
     id: Uuid,
-    /// Width of what is kept, pixels.
+    /// Width of the stored photo, pixels.
     width: usize,
-    /// Height of it.
+    /// Height of the stored photo, pixels.
     height: usize,
-    /// Where a white card may lie in it: a person has to say whether it does.
+    /// Probable position of a white card, for a person to confirm.
     likely_card: Option<SpotEntry>,
 }
 
-/// Bring a photo (JPEG, PNG or WebP, at most 40 MB): its bytes are the body.
+/// Upload a photo to pick colours from (JPEG, PNG or WebP, at most 40 MB, as the body).
 #[utoipa::path(post, path = "/photos", operation_id = "bring_photo",
     tag = "readings", request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = CREATED, body = PhotoAtHand)))]
@@ -59,12 +59,13 @@ pub async fn bring(
 pub struct PhotoKept {
     /// Stable identifier.
     id: Uuid,
-    /// When it was taken, RFC 3339, if the camera's clock goes as this machine's; null where it does not say, or a time to come.
+    /// When it was taken, RFC 3339, assuming that the camera's clock agrees with this machine's; null if unknown or in
+    /// the future.
     taken: Option<String>,
 }
 
-/// Keep a photo (JPEG, PNG or WebP, at most 40 MB): its bytes are the body. It is kept as JPEG, at most 1600 pixels long, without what
-/// the camera wrote beside it.
+/// Save a photo (JPEG, PNG or WebP, at most 40 MB, as the body). It is stored as JPEG, at most 1600 pixels long, without
+/// the camera's metadata.
 #[utoipa::path(post, path = "/photos/kept", operation_id = "keep_photo",
     tag = "workspace", request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = CREATED, body = PhotoKept)))]
@@ -85,7 +86,7 @@ pub async fn keep(
     Ok((StatusCode::CREATED, Json(PhotoKept { id, taken })))
 }
 
-/// A photo that was kept.
+/// A saved photo.
 #[utoipa::path(get, path = "/photos/kept/{id}", operation_id = "get_photo", tag = "workspace",
     responses((status = OK, body = Vec<u8>, content_type = "image/jpeg")))]
 pub async fn kept(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<Response, Problem> {
@@ -99,7 +100,7 @@ pub async fn kept(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> R
     Ok((shown, jpeg).into_response())
 }
 
-/// A photo that colours are picked from, as it is looked at.
+/// An uploaded photo.
 #[utoipa::path(get, path = "/photos/{id}", operation_id = "see_photo", tag = "readings",
     responses((status = OK, body = Vec<u8>, content_type = "image/jpeg")))]
 pub async fn see(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<Response, Problem> {
@@ -112,7 +113,7 @@ fn gone() -> Problem {
     Problem::not_found("this photo is no longer available; choose it again")
 }
 
-/// Pick colours, weighed by the card.
+/// Pick colours, relative to the card.
 #[utoipa::path(post, path = "/photos/{id}/pick", operation_id = "pick_colours", tag = "readings",
     responses((status = OK, body = PickedColours)))]
 pub async fn pick(
@@ -124,8 +125,8 @@ pub async fn pick(
     off_thread(move || Ok(asked.pick(&photo)?)).await.map(Json)
 }
 
-/// The main colours of a photo by the room they take, weighed by the card, with shade separated from paint as far as possible; each with the mix that
-/// comes nearest and the layer that it would be.
+/// Main colours of a photo by area, relative to the card, with shadow distinguished from paint as far as possible; each
+/// with the closest mix and the layer that it would be.
 #[utoipa::path(post, path = "/photos/{id}/palette", operation_id = "find_palette",
     tag = "readings", params(Look),
     responses((status = OK, body = PhotoPalette)))]

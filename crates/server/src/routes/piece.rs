@@ -17,7 +17,7 @@ use crate::{
     wire::{SeenRevision, UnitsAsked},
 };
 
-/// The piece that was chosen, or the first: a workspace comes with one.
+/// The current piece, or the first; every workspace has one.
 fn at_hand(store: &Store) -> Result<Kept<Piece>, StoreError> {
     let chosen = workshop(store)?.value.piece;
     let pieces = store.all::<Piece>()?;
@@ -25,20 +25,20 @@ fn at_hand(store: &Store) -> Result<Kept<Piece>, StoreError> {
     pieces.into_iter().nth(at).ok_or(StoreError::Damaged("there is no piece in it".to_owned()))
 }
 
-/// Takes a piece to hand.
+/// Makes a piece the current one.
 fn take(batch: &mut ChangeSet<'_>, workshop: Kept<Workshop>, piece: Uuid) -> Result<(), StoreError> {
     let Kept { id, revision, value, .. } = workshop;
     batch.change(id, revision, Workshop { piece: Some(piece), ..value }).map(drop)
 }
 
-/// The piece at hand.
+/// The current piece.
 #[utoipa::path(get, path = "/piece", operation_id = "get_piece", tag = "piece",
     responses((status = OK, body = PieceKept)))]
 pub async fn get(State(workspace): State<Workspace>) -> Answer<PieceKept> {
     workspace.with(|store| at_hand(store)).await.map(|kept| Json(kept.into()))
 }
 
-/// All pieces, in the order they were begun.
+/// All pieces, in the order in which they were created.
 #[utoipa::path(get, path = "/pieces", operation_id = "list_pieces", tag = "piece",
     responses((status = OK, body = Vec<PieceInList>)))]
 pub async fn list(State(workspace): State<Workspace>) -> Answer<Vec<PieceInList>> {
@@ -47,7 +47,7 @@ pub async fn list(State(workspace): State<Workspace>) -> Answer<Vec<PieceInList>
     Ok(Json(pieces.into_iter().map(|kept| PieceInList::of(kept, at_hand)).collect()))
 }
 
-/// Begin a piece, and take it to hand.
+/// Create a piece, and make it the current one.
 #[utoipa::path(post, path = "/pieces", operation_id = "make_piece", tag = "piece",
     responses((status = CREATED, body = PieceKept)))]
 pub async fn make(
@@ -67,7 +67,7 @@ pub async fn make(
     Ok((StatusCode::CREATED, Json(kept.into())))
 }
 
-/// Take a piece to hand.
+/// Make a piece the current one.
 #[utoipa::path(put, path = "/pieces/{id}/at-hand", operation_id = "take_piece", tag = "piece",
     responses((status = OK, body = PieceKept)))]
 pub async fn take_to_hand(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Answer<PieceKept> {
@@ -79,14 +79,14 @@ pub async fn take_to_hand(State(workspace): State<Workspace>, Path(id): Path<Uui
     workspace.with(take).await.map(|kept| Json(kept.into()))
 }
 
-/// One piece.
+/// A piece.
 #[utoipa::path(get, path = "/pieces/{id}", operation_id = "get_one_piece", tag = "piece",
     responses((status = OK, body = PieceKept)))]
 pub async fn one(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Answer<PieceKept> {
     workspace.with(move |store| store.get::<Piece>(id)).await.map(|kept| Json(kept.into()))
 }
 
-/// Call a piece something else.
+/// Rename a piece.
 #[utoipa::path(put, path = "/pieces/{id}/name", operation_id = "rename_piece",
     tag = "piece", params(SeenRevision),
     responses((status = OK, body = PieceKept)))]
@@ -117,7 +117,7 @@ pub async fn change(
     workspace.with(move |store| store.change(id, revision, piece)).await.map(|kept| Json(kept.into()))
 }
 
-/// Put a piece away; undo brings it back. The last one stays.
+/// Delete a piece; undo restores it. The last one cannot be deleted.
 #[utoipa::path(delete, path = "/pieces/{id}", operation_id = "remove_piece",
     tag = "piece", params(SeenRevision),
     responses((status = NO_CONTENT)))]
@@ -137,7 +137,7 @@ pub async fn remove(
     workspace.with(remove).await
 }
 
-/// What pieces are made of: kinds with their dimensions, kinds of ageing.
+/// Choices for pieces: kinds with their dimensions, signs of age.
 #[utoipa::path(get, path = "/piece/choices", operation_id = "list_piece_choices",
     tag = "piece", params(UnitsAsked),
     responses((status = OK, body = PieceChoices)))]

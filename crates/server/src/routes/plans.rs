@@ -23,13 +23,13 @@ use crate::{
     wire::{SeenRevision, UnitsAsked},
 };
 
-/// A piece with its run sheet, and what both are planned among.
+/// A piece and its run sheet, with everything they are planned with.
 struct Sheet {
     id: Uuid,
-    /// Of the sheet; 0 where none was kept yet.
+    /// Revision of the sheet; 0 if none was saved yet.
     revision: i64,
     sheet: RunSheet,
-    /// Every piece that has a sheet, this one among them.
+    /// Every piece that has a sheet, including this one.
     bench: Vec<(Kept<Piece>, RunSheet)>,
     asked: WhenAsked,
     around: Around,
@@ -40,21 +40,21 @@ struct Sheet {
 #[derive(Debug, Clone, Copy, Default, Deserialize, IntoParams)]
 #[serde(default)]
 pub struct SaidAs {
-    /// The light; daylight if left out.
+    /// Light; by default daylight.
     light: Light,
-    /// Wet, dry, sealed or buffed; dry if left out.
+    /// Wet, dry, sealed or buffed; by default dry.
     state: FilmState,
-    /// `metric` (as when left out) or `imperial`.
+    /// `metric` (default) or `imperial`.
     #[param(inline)]
     units: Units,
 }
 
-/// The run sheet of a piece, where one was kept.
+/// The saved run sheet of a piece.
 fn own(sheets: Vec<Kept<RunSheet>>, piece: Uuid) -> Option<Kept<RunSheet>> {
     sheets.into_iter().find(|kept| kept.value.piece == piece)
 }
 
-/// A sheet for a piece that has none: as the workshop worked last.
+/// A new run sheet, with the latest settings of the workshop.
 fn begun(piece: Uuid, sheets: &[Kept<RunSheet>]) -> RunSheet {
     let last = sheets.last().map(|last| last.value.in_the_same_workshop(piece));
     last.unwrap_or_else(|| RunSheet::new(piece, WorkingHours::usual_by(&TimeZone::system())))
@@ -64,7 +64,7 @@ impl Sheet {
     async fn of(workspace: &Workspace, id: Uuid, said: SaidAs) -> Result<Self, Problem> {
         let read = move |store: &mut Store| {
             let mut pieces = store.all::<Piece>()?;
-            // One that was taken away can still be looked at.
+            // A deleted piece can still be viewed.
             if pieces.iter().all(|piece| piece.id != id) {
                 pieces.push(store.get(id)?);
             }
@@ -75,7 +75,7 @@ impl Sheet {
         let of = |piece: Uuid| sheets.iter().find(|kept| kept.value.piece == piece);
         let (revision, sheet) =
             of(id).map_or_else(|| (0, begun(id, &sheets)), |kept| (kept.revision, kept.value.clone()));
-        // In the order they were begun, so that of two that are due on one day the same comes first whichever is looked at.
+        // In order of creation, so that of two pieces due on one day the same one always comes first.
         let on_it = |piece: Kept<Piece>| match piece.id == id {
             true => Some((piece, sheet.clone())),
             false => of(piece.id).map(|kept| (piece, kept.value.clone())),
@@ -103,16 +103,16 @@ impl Sheet {
         .await
     }
 
-    /// What is shown of it.
+    /// The sheet for display.
     async fn view(self) -> Answer<RunSheetView> {
         self.plan(|planned, sheet| planned.view(sheet.revision)).await.map(Json)
     }
 }
 
-/// Keeps a sheet over the revision that was seen, and shows it.
+/// Saves a sheet over the revision that was seen, and returns it.
 async fn keep(workspace: &Workspace, (seen, said): (i64, SaidAs), sheet: RunSheet) -> Answer<RunSheetView> {
     let piece = sheet.piece;
-    // Asked within the change: of two who begin one at once the second has seen an older one.
+    // Checked within the transaction: of two clients that start a sheet at once, the second has seen an older state.
     let write = move |store: &mut Store| match own(store.all()?, piece) {
         Some(kept) => store.change(kept.id, seen, sheet).map(drop),
         None => store.make(sheet).map(drop),
@@ -133,7 +133,7 @@ pub async fn get(
     Sheet::of(&workspace, id, said).await?.view().await
 }
 
-/// Change how the workshop works on a piece: hours, helper, air, rates. What was done stays.
+/// Change how the workshop works on a piece: hours, helper, air, rates. Finished steps stay.
 #[utoipa::path(put, path = "/pieces/{id}/run-sheet", operation_id = "change_run_sheet",
     tag = "run sheet", params(SeenRevision, SaidAs),
     responses((status = OK, body = RunSheetView)))]
@@ -148,7 +148,7 @@ pub async fn change(
     keep(&workspace, (revision, said), entry.over(sheet)?).await
 }
 
-/// Tick a step off.
+/// Tick off a step.
 #[utoipa::path(post, path = "/pieces/{id}/run-sheet/done", operation_id = "tick_step",
     tag = "run sheet", params(SeenRevision, SaidAs),
     responses((status = OK, body = RunSheetView)))]
@@ -163,7 +163,7 @@ pub async fn tick(
     keep(&workspace, (revision, said), sheet).await
 }
 
-/// Start or stop the clock of a step: once that is ticked off, what it shows is how long it took.
+/// Start or pause the clock of a step; when the step is ticked off, the clock gives its duration.
 #[utoipa::path(post, path = "/pieces/{id}/run-sheet/clock", operation_id = "set_step_clock",
     tag = "run sheet", params(SeenRevision, SaidAs),
     responses((status = OK, body = RunSheetView)))]
@@ -178,7 +178,7 @@ pub async fn clock(
     keep(&workspace, (revision, said), sheet).await
 }
 
-/// Take a tick back, by its place in what was done.
+/// Undo a finished step, by its index.
 #[utoipa::path(delete, path = "/pieces/{id}/run-sheet/done/{place}", operation_id = "untick_step",
     tag = "run sheet", params(SeenRevision, SaidAs),
     responses((status = OK, body = RunSheetView)))]
@@ -192,7 +192,7 @@ pub async fn untick(
     keep(&workspace, (revision, said), sheet.without(place)).await
 }
 
-/// The record for the client: what is on the piece by what was ticked off, layer by layer, how it is mended and looked after.
+/// The record for the client: layers on the piece from finished steps, mending and care.
 #[utoipa::path(get, path = "/pieces/{id}/record", operation_id = "get_record",
     tag = "run sheet", params(UnitsAsked),
     responses((status = OK, body = PieceRecord)))]
@@ -206,8 +206,8 @@ pub async fn record(
     sheet.plan(|planned, _| planned.record()).await.map(Json)
 }
 
-/// What is left to do as a calendar, what is to be bought as a table, what is on the piece as a table or for other programs: `calendar`,
-/// `shopping`, `record.csv` or `record.json`.
+/// Export a run sheet: the remaining work as a calendar, shopping as a table, or the record as a table or JSON:
+/// `calendar`, `shopping`, `record.csv` or `record.json`.
 #[utoipa::path(get, path = "/pieces/{id}/run-sheet/{file}", operation_id = "export_run_sheet",
     tag = "run sheet",
     responses((status = OK, description = "The file")))]

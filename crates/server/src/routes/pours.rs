@@ -26,20 +26,20 @@ use crate::{
 /// Where a pot is kept.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct PourPlace {
-    /// In the painter's words; none forgets it.
+    /// The painter's description; null removes it.
     place: Option<String>,
 }
 
 /// Light, state and measures in which a pot is shown.
 #[derive(Debug, Deserialize, IntoParams)]
 pub struct PotTelling {
-    /// The light; daylight if left out.
+    /// Light; by default daylight.
     #[serde(default)]
     light: Light,
-    /// Wet, dry, sealed or buffed; dry if left out.
+    /// Wet, dry, sealed or buffed; by default dry.
     #[serde(default)]
     state: FilmState,
-    /// A measure such as `tsp` or `ml`, or `g`; ml when left out.
+    /// A measure such as `tsp` or `ml`, or `g`; by default ml.
     #[serde(default)]
     #[param(value_type = String)]
     measure: AmountsIn,
@@ -51,7 +51,7 @@ impl PotTelling {
     }
 }
 
-/// The records of all pots: how much a touch is follows from all of them.
+/// All pour records, from which the size of a touch is learned.
 struct AllPots(Vec<Kept<PourRecord>>);
 
 impl AllPots {
@@ -59,7 +59,7 @@ impl AllPots {
         store.all().map(Self)
     }
 
-    /// How much a touch is, ml, and how many weighed ones say so.
+    /// Size of a touch, ml, and number of weighed touches it is learned from.
     fn touch(&self) -> (f64, usize) {
         touch(self.0.iter().map(|kept| &kept.value))
     }
@@ -75,15 +75,15 @@ impl AllPots {
     }
 }
 
-/// What is changed about a record.
+/// A change to a record.
 struct Change<'a> {
     store: &'a Store,
     record: PourRecord,
-    /// How much a touch is before, ml.
+    /// Size of a touch before the change, ml.
     touch: f64,
 }
 
-/// Does something that leaves a pot, and tells it.
+/// Runs a change of a pot and returns the pot.
 async fn answered(
     workspace: &Workspace,
     telling: PotTelling,
@@ -93,7 +93,7 @@ async fn answered(
     off_thread(move || Ok(PourView::of(&pot, &shelf, telling.look(), telling.measure)?)).await.map(Json)
 }
 
-/// Changes a record and tells it, while nobody else does; `then` is reported a change once it is on the disk, before anybody makes
+/// Changes a record exclusively and returns the pot; `then` runs once the change is on disk, before anybody makes
 /// another.
 async fn changed(
     workspace: &Workspace,
@@ -115,7 +115,7 @@ async fn changed(
     answered(workspace, telling, work).await
 }
 
-/// Begin to pour a mix, or go on with the pot that is being poured.
+/// Begin to pour a mix, or continue the pot that is being poured.
 #[utoipa::path(post, path = "/pours", operation_id = "begin_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn begin(
@@ -130,7 +130,7 @@ pub async fn begin(
     answered(&workspace, telling, work).await
 }
 
-/// The pot that is being poured, or a new one; in one transaction, because another program on the file may begin the same pot.
+/// The pot being poured, or a new one; in one transaction, because another program may begin the same pot.
 fn begun(batch: &mut ChangeSet<'_>, mix: Uuid, batch_ml: Option<f64>) -> Result<Kept<PourRecord>, Problem> {
     let of = batch.get::<SavedMix>(mix)?;
     let pours = batch.users::<PourRecord>(mix)?;
@@ -141,7 +141,7 @@ fn begun(batch: &mut ChangeSet<'_>, mix: Uuid, batch_ml: Option<f64>) -> Result<
     Ok(batch.make(record.map_err(|error| Problem::field("/batch_ml", error))?)?)
 }
 
-/// All pots, the last first.
+/// All pots, latest first.
 #[utoipa::path(get, path = "/pours", operation_id = "list_pours", tag = "pot", params(Look, PoursOf),
     responses((status = OK, body = Vec<PourLine>)))]
 pub async fn list(
@@ -158,7 +158,7 @@ pub async fn list(
     off_thread(move || pours.iter().rev().map(line).collect()).await.map(Json)
 }
 
-/// One pot.
+/// A pot.
 #[utoipa::path(get, path = "/pours/{id}", operation_id = "get_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn get(
@@ -169,7 +169,7 @@ pub async fn get(
     answered(&workspace, telling, move |store| Ok(AllPots::read(store)?.with(store, store.get(id)?)?)).await
 }
 
-/// Something goes into the pot, or out of it.
+/// Add something to the pot, or take something out.
 #[utoipa::path(post, path = "/pours/{id}/steps", operation_id = "pour_step", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn step(
@@ -179,13 +179,13 @@ pub async fn step(
     Json(entry): Json<StepEntry>,
 ) -> Answer<PourView> {
     let (scale, under) = (workspace.scale.clone(), workspace.scale.clone());
-    // Of what stands on the scale so much is recorded: the next addition begins with it.
+    // The recorded weight is subtracted from the scale; the rest belongs to the next addition.
     let take = move |grams| under.weighing(|weighing| weighing.taken(grams));
     let (step, by_scale) = (entry.id, entry.is_by_scale());
     let practice = workspace.reader.is_practice() && scale.standing().simulated();
     let change = move |Change { store, record, touch }: Change| {
         let tin = entry.paint.map(|paint| store.get::<ShelfPaint>(paint)).transpose()?;
-        // The scale's mark stays where it is until the step is on the disk.
+        // The scale is not reset until the step is on disk.
         let on_scale = OnScale { grams: scale.weighing(|weighing| weighing.addition()), practice };
         Ok(entry.taken_down(record, tin.as_ref().map(|tin| &tin.value), on_scale, touch, Timestamp::now())?)
     };
@@ -194,7 +194,7 @@ pub async fn step(
     changed(&workspace, id, telling, change, then).await
 }
 
-/// Take the last step back.
+/// Undo the last step.
 #[utoipa::path(delete, path = "/pours/{id}/steps/{step}", operation_id = "take_back_step",
     tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
@@ -209,7 +209,7 @@ pub async fn take_back(
     changed(&workspace, id, telling, change, |_| ()).await
 }
 
-/// Close the record: nothing more goes in, and what went in is taken off the stock of its tins.
+/// Finish the pot: nothing more can be added, and the amounts are subtracted from stock.
 #[utoipa::path(post, path = "/pours/{id}/finish", operation_id = "finish_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn finish(
@@ -223,7 +223,7 @@ pub async fn finish(
     changed(&workspace, id, telling, change, |_| ()).await
 }
 
-/// Open the record again: what was taken off the stock goes back.
+/// Reopen the pot: the amounts return to stock.
 #[utoipa::path(post, path = "/pours/{id}/reopen", operation_id = "reopen_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn reopen(
@@ -234,7 +234,7 @@ pub async fn reopen(
     changed(&workspace, id, telling, |change| Ok(change.record.reopened()), |_| ()).await
 }
 
-/// Say where the pot is kept.
+/// Set where the pot is kept.
 #[utoipa::path(put, path = "/pours/{id}/place", operation_id = "place_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PourView)))]
 pub async fn place(
@@ -250,7 +250,7 @@ pub async fn place(
     changed(&workspace, id, telling, move |change| Ok(change.record.kept_at(place)), |_| ()).await
 }
 
-/// Put a record away; undo brings it back.
+/// Delete a pour record; undo restores it.
 #[utoipa::path(delete, path = "/pours/{id}", operation_id = "remove_pour", tag = "pot",
     responses((status = NO_CONTENT)))]
 pub async fn remove(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<StatusCode, Problem> {
@@ -262,7 +262,7 @@ pub async fn remove(State(workspace): State<Workspace>, Path(id): Path<Uuid>) ->
     Ok(StatusCode::NO_CONTENT)
 }
 
-/// What stands on the label of a pot.
+/// The label of a pot.
 #[utoipa::path(get, path = "/pours/{id}/label", operation_id = "label_pour", tag = "pot", params(PotTelling),
     responses((status = OK, body = PotLabel)))]
 pub async fn label(

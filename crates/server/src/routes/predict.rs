@@ -10,11 +10,11 @@ use crate::{
 /// Predict a mix of the given paints; nothing is saved.
 #[utoipa::path(post, path = "/predict", tag = "engine", responses((status = OK, body = Predicted)))]
 pub async fn predict(Json(request): Json<PredictRequest>) -> Answer<Predicted> {
-    // A request with many readings takes a while, and must not hold up others.
+    // A request with many readings takes a while and must not delay others.
     off_thread(move || Ok(request.answer()?)).await.map(Json)
 }
 
-/// Predict a strip of layers from paints given here, by a hand known from boards given here; nothing is kept.
+/// Predict a strip of layers from the given paints, by a hand learned from the given boards; nothing is saved.
 #[utoipa::path(post, path = "/predict/board", operation_id = "predict_board", tag = "engine",
     responses((status = OK, body = BoardPredicted)))]
 pub async fn predict_board(Json(request): Json<PredictBoardRequest>) -> Answer<BoardPredicted> {

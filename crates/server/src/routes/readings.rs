@@ -25,7 +25,7 @@ use crate::{
     wire::{PartAsked, PartOfList, SeenRevision, next_part},
 };
 
-/// All readings, newest first; where there are thousands, part by part.
+/// All readings, newest first; long lists in parts.
 #[utoipa::path(get, path = "/readings", operation_id = "list_readings", tag = "readings", params(PartAsked),
     responses((status = OK, body = Vec<ReadingKept>, headers(("Link" = Option<String>, description = "Where the next part is")))))]
 pub async fn list(
@@ -39,17 +39,16 @@ pub async fn list(
     Ok((next_part(&asked_at, next), Json(readings)))
 }
 
-/// From how many readings nothing was learnt yet: a workspace of thousands that was never learnt from is shown as its labels say, and
-/// learnt meanwhile.
+/// Number of deferred readings: a workspace of thousands that was never learned from is shown by its labels at first.
 #[utoipa::path(get, path = "/learning", operation_id = "get_learning", tag = "readings",
     responses((status = OK, body = PendingReadings)))]
 pub async fn learning(State(workspace): State<Workspace>) -> Answer<PendingReadings> {
     workspace.ask(|shelf| Ok(PendingReadings { readings: shelf.pending_readings() })).await
 }
 
-/// What is known before a reading, which must be of tins that are there and can be at all.
+/// Everything known before a reading, which must be possible and refer to existing tins.
 async fn sensible(workspace: &Workspace, logged: LoggedReading) -> Result<Arc<Remembered>, Problem> {
-    // What a reading teaches is shown against all that was known.
+    // The effect of a reading is shown against everything that was known.
     workspace.shelf_in_full().await?;
     let check = move |store: &mut Store| store.verify_references(&logged).map(|()| logged);
     let (logged, shelf) = workspace.with_shelf(check).await?;
@@ -57,7 +56,7 @@ async fn sensible(workspace: &Workspace, logged: LoggedReading) -> Result<Arc<Re
     Ok(shelf)
 }
 
-/// Enter a reading; everything that rests on it is known better at once.
+/// Save a reading; everything that depends on it becomes more certain at once.
 #[utoipa::path(post, path = "/readings", operation_id = "make_reading", tag = "readings",
     responses((status = CREATED, body = ReadingMade)))]
 pub async fn make(
@@ -70,7 +69,7 @@ pub async fn make(
     Ok((StatusCode::CREATED, Json(shelf.news(kept.id, &before)?)))
 }
 
-/// Change a reading: say that it is right, or note something.
+/// Confirm an unlikely reading, or add a note.
 #[utoipa::path(put, path = "/readings/{id}", operation_id = "change_reading",
     tag = "readings", params(SeenRevision),
     responses((status = OK, body = ReadingKept)))]
@@ -82,7 +81,7 @@ pub async fn change(
 ) -> Answer<ReadingKept> {
     let logged = entry.parse()?;
     let before = workspace.with(move |store| store.get::<LoggedReading>(id)).await?;
-    // A note may be written beside whatever is in the log.
+    // A note may be added to any reading in the log.
     if before.value.reading != logged.reading {
         sensible(&workspace, logged.clone()).await?;
     }
@@ -90,7 +89,7 @@ pub async fn change(
     off_thread(move || Ok(shelf.reading(id)?)).await.map(Json)
 }
 
-/// Take a reading out of the log: what it taught is forgotten; undo brings it back.
+/// Delete a reading and what was learned from it; undo restores both.
 #[utoipa::path(delete, path = "/readings/{id}", operation_id = "remove_reading",
     tag = "readings", params(SeenRevision),
     responses((status = NO_CONTENT)))]
@@ -106,14 +105,14 @@ pub async fn remove(
 /// A colour reader.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ReaderView {
-    /// Its name, as it is kept with what it read.
+    /// Name recorded with its readings.
     name: String,
-    /// Whether what it reads is made up and says nothing about the painter's own tins: it is kept as such, and counts as no proof of how
-    /// true predictions are.
+    /// True if its readings are simulated and say nothing about the painter's own tins: they are marked, and do not count
+    /// for prediction accuracy.
     practice: bool,
 }
 
-/// The reader at hand. Only a stand-in ships.
+/// The colour reader. Only a simulated one ships.
 #[utoipa::path(get, path = "/reader", operation_id = "get_reader", tag = "readings",
     responses((status = OK, body = ReaderView)))]
 pub async fn reader(State(workspace): State<Workspace>) -> Json<ReaderView> {
@@ -125,7 +124,7 @@ pub fn trouble(trouble: ReaderTrouble) -> Problem {
     Problem::new(StatusCode::CONFLICT, "reader", "Can’t read with the reader", trouble.to_string())
 }
 
-/// Read a sample with the reader at hand, at three places; nothing is kept.
+/// Read a sample at three places; nothing is saved.
 #[utoipa::path(post, path = "/reader/read", operation_id = "read_sample", tag = "readings",
     responses((status = OK, body = ReadOut)))]
 pub async fn read(State(workspace): State<Workspace>, Json(asked): Json<ToRead>) -> Answer<ReadOut> {
@@ -141,7 +140,7 @@ pub async fn read(State(workspace): State<Workspace>, Json(asked): Json<ToRead>)
     Ok(Json(ReadOut::of(workspace.reader.name(), &shown.await?)))
 }
 
-/// Set the reader right on its white tile and wipe its window.
+/// Calibrate the reader on its white tile, and clean its window.
 #[utoipa::path(post, path = "/reader/calibrate", operation_id = "calibrate_reader", tag = "readings",
     responses((status = NO_CONTENT)))]
 pub async fn calibrate(State(workspace): State<Workspace>) -> Result<StatusCode, Problem> {

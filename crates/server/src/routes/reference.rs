@@ -23,28 +23,28 @@ pub struct Health {
 /// A light in which colours are viewed.
 #[derive(Serialize, ToSchema)]
 pub struct LightChoice {
-    /// As other requests name it.
+    /// Identifier in requests.
     id: Light,
-    /// As a painter calls it.
+    /// Name.
     name: &'static str,
-    /// The same in one word.
+    /// One-word name.
     short: &'static str,
-    /// Its CIE name.
+    /// CIE name.
     standard: &'static str,
 }
 
 /// A class of paint or medium.
 #[derive(Serialize, ToSchema)]
 pub struct ClassChoice {
-    /// As other requests name it.
+    /// Identifier in requests.
     id: Class,
-    /// As a painter calls it.
+    /// Name.
     name: &'static str,
     /// True for a medium, which has no colour of its own.
     medium: bool,
-    /// Which fields of `specials` it has.
+    /// Fields of `specials` that it has.
     specials: Vec<&'static str>,
-    /// Share of the area that flakes cover where the tin does not say, 0–1.
+    /// Default share of the area covered by flakes, 0–1.
     lustre: f64,
 }
 
@@ -66,8 +66,7 @@ pub async fn lights() -> Json<Vec<LightChoice>> {
     Json(Light::ALL.map(choice).into())
 }
 
-/// A colour as the screen shows it in daylight, or why no surface can have it. A screen shows no L\*a\*b\* alone: what a browser
-/// calls `lab` is meant for another white.
+/// A colour on the screen in daylight, or why no surface can have it. Needed because CSS `lab` assumes another white.
 #[utoipa::path(post, path = "/colour", operation_id = "see_colour", tag = "reference",
     responses((status = OK, body = SeenColour)))]
 pub async fn colour(Json(colour): Json<Colour>) -> Answer<SeenColour> {

@@ -15,15 +15,15 @@ use crate::{
 /// Current state of the scale.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ScaleNow {
-    /// What it calls itself; none where no scale is connected.
+    /// Its name; absent if no scale is connected.
     name: Option<String>,
-    /// True of a stand-in, which accepts simulated events.
+    /// True for a simulated scale, which accepts simulated events.
     simulated: bool,
     /// `silent`, `lifted`, `moving` or `steady`.
     pan: &'static str,
-    /// What has gone in since the last addition, g.
+    /// Amount added since the last recorded addition, g.
     grams: f64,
-    /// What is wrong, and what to do about it.
+    /// Problem and remedy.
     trouble: Option<String>,
 }
 
@@ -50,20 +50,20 @@ impl ScaleNow {
 /// An action on a simulated scale.
 #[derive(Debug, Deserialize, ToSchema)]
 pub struct ScaleAction {
-    /// `pour`, `lift`, `put back`, `empty` or `unplug`: for three seconds.
+    /// `pour`, `lift`, `put back`, `empty` or `unplug` (for three seconds).
     action: String,
-    /// How much is poured, g.
+    /// Amount to pour, g.
     grams: Option<f64>,
 }
 
-/// How the scale stands. Ask as often as the needle should move.
+/// State of the scale. Poll as often as the display should change.
 #[utoipa::path(get, path = "/scale", operation_id = "get_scale", tag = "pot",
     responses((status = OK, body = ScaleNow)))]
 pub async fn get(State(workspace): State<Workspace>) -> Json<ScaleNow> {
     Json(ScaleNow::of(&workspace.scale))
 }
 
-/// Begin an addition here, whatever went in before.
+/// Start an addition now, ignoring what was added before.
 #[utoipa::path(post, path = "/scale/begin", operation_id = "begin_weighing", tag = "pot",
     responses((status = OK, body = ScaleNow)))]
 pub async fn begin(State(workspace): State<Workspace>) -> Answer<ScaleNow> {
@@ -71,7 +71,7 @@ pub async fn begin(State(workspace): State<Workspace>) -> Answer<ScaleNow> {
     Ok(Json(ScaleNow::of(&workspace.scale)))
 }
 
-/// Pour, lift or unplug where the scale is a simulated one.
+/// Pour, lift or unplug, if the scale is simulated.
 #[utoipa::path(post, path = "/scale/simulated", operation_id = "act_on_simulated_scale", tag = "pot",
     responses((status = NO_CONTENT)))]
 pub async fn act(

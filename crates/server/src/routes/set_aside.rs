@@ -15,7 +15,7 @@ use crate::{
 /// An unusable entry.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SetAsideEntry {
-    /// Which.
+    /// Id.
     id: Uuid,
     /// What is wrong with it, in a sentence.
     words: String,
@@ -32,7 +32,7 @@ impl From<SetAside> for SetAsideEntry {
     }
 }
 
-/// Entries that cannot be used, as where a mix names a board instead of a paint.
+/// Unusable entries, for example a mix that refers to a board instead of a paint.
 #[utoipa::path(get, path = "/set-aside", operation_id = "list_set_aside", tag = "workspace",
     responses((status = OK, body = Vec<SetAsideEntry>)))]
 pub async fn list(State(workspace): State<Workspace>) -> Answer<Vec<SetAsideEntry>> {
@@ -40,7 +40,7 @@ pub async fn list(State(workspace): State<Workspace>) -> Answer<Vec<SetAsideEntr
     Ok(Json(entries.into_iter().map(SetAsideEntry::from).collect()))
 }
 
-/// Delete one of them permanently.
+/// Permanently delete an unusable entry.
 #[utoipa::path(delete, path = "/set-aside/{id}", operation_id = "delete_set_aside", tag = "workspace",
     responses((status = NO_CONTENT)))]
 pub async fn delete(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<StatusCode, Problem> {

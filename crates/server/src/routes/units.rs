@@ -19,19 +19,19 @@ use crate::{
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct TypedMeasure {
-    /// `length` (mm, or inches), `run` (m, or feet) or `area` (m², or square feet).
+    /// `length` (mm or inches), `run` (m or feet) or `area` (m² or square feet).
     #[param(inline)]
     measured: Dimension,
-    /// `36 1/2 in`, `91.4 cm`, `3 ft 2`; a plain number is in what is measured in.
+    /// `36 1/2 in`, `91.4 cm`, `3 ft 2`; a plain number is in the default unit.
     text: String,
 }
 
 /// A typed measure converted to a number.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct MeasureRead {
-    /// mm of a length, m of a run, m² of an area.
+    /// Value in mm for a length, m for a run, m² for an area.
     value: f64,
-    /// As it is said: `36 1/2 in`.
+    /// The value in the default unit: `36 1/2 in`.
     said: String,
 }
 
@@ -40,13 +40,13 @@ pub struct MeasureRead {
 pub struct ScaleShown {
     /// `ml`, `fl oz`, `°C` or `°F`.
     unit: &'static str,
-    /// What one of it is, ml or kelvin.
+    /// One unit in ml or kelvin.
     one: f64,
-    /// What is shown of 0 ml or 0 °C.
+    /// Number shown for 0 ml or 0 °C.
     zero: f64,
-    /// Digits after the point.
+    /// Decimal places.
     places: usize,
-    /// What may be typed after a number instead of the unit.
+    /// Other units that may follow a number.
     others: Vec<OtherUnit>,
 }
 
@@ -55,18 +55,18 @@ pub struct ScaleShown {
 pub struct OtherUnit {
     /// `tbsp`
     name: &'static str,
-    /// What one of it is, ml or kelvin.
+    /// One unit in ml or kelvin.
     one: f64,
-    /// What stands at 0 ml or 0 °C.
+    /// Number shown for 0 ml or 0 °C.
     zero: f64,
 }
 
 /// Scales of amounts and temperatures in the painter's units.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Scales {
-    /// Of amounts of paint.
+    /// Scale of amounts of paint.
     volume: ScaleShown,
-    /// Of the air.
+    /// Scale of temperatures.
     temperature: ScaleShown,
 }
 
@@ -107,7 +107,7 @@ pub async fn restate(request: Request, next: Next) -> Response {
     }
 }
 
-/// Reads a length or an area that was typed.
+/// Parse a typed length or area.
 #[utoipa::path(get, path = "/measured", operation_id = "read_measure",
     tag = "reference", params(UnitsAsked, TypedMeasure),
     responses((status = OK, body = MeasureRead)))]

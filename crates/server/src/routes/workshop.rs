@@ -12,14 +12,14 @@ use crate::{
     wire::SeenRevision,
 };
 
-/// What is chosen for the workshop.
+/// Settings of the workshop.
 #[utoipa::path(get, path = "/workshop", operation_id = "get_workshop", tag = "workspace",
     responses((status = OK, body = WorkshopKept)))]
 pub async fn get(State(workspace): State<Workspace>) -> Answer<WorkshopKept> {
     workspace.ask(|shelf| Ok(WorkshopKept::of(&shelf.workshop, shelf.tins_ever()))).await
 }
 
-/// Choose the house white, and what there is to measure with.
+/// Change the settings: house white, available measures, currency.
 #[utoipa::path(put, path = "/workshop", operation_id = "change_workshop",
     tag = "workspace", params(SeenRevision),
     responses((status = OK, body = WorkshopKept)))]

@@ -63,7 +63,7 @@ pub struct NewBoard {
 }
 
 impl NewBoard {
-    /// The strips of its template, with what is on the shelf, or one of its own layers.
+    /// Strips of its ready finish, filled from the shelf, or one strip of its own layers.
     fn strips(&self, shelf: &ShelfSnapshot) -> Result<Vec<Strip>, Refusal> {
         if let Some(template) = &self.template {
             return shelf.strips_of(template, self.base);

@@ -241,7 +241,7 @@ impl<'a> SeenBoard<'a> {
         })
     }
 
-    /// The layers that lay paint: by its place, the name of its main paint and its flat colour.
+    /// Layers of paint: index, name of the main paint, and flat colour.
     fn painted(&self, letter: Letter, stack: &Stack) -> Vec<(usize, String, Lab)> {
         let is_paint =
             |paint: PaintId| self.shelf.product(paint).is_some_and(|product| !product.class.is_medium());
@@ -253,7 +253,7 @@ impl<'a> SeenBoard<'a> {
         self.board.layers(letter).into_iter().enumerate().filter_map(named).collect()
     }
 
-    /// What a state looks most like, of the paints that lie there and the ground.
+    /// The paint or ground that a state looks most like.
     fn looks_like(&self, painted: &[(usize, String, Lab)], ground: Lab, state: &AreaState) -> String {
         let seen = lab(&state.seen, self.look.light);
         let off = |own: Lab| difference(own, seen).value();

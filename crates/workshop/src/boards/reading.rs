@@ -215,7 +215,7 @@ impl BoardReadingKept {
     }
 }
 
-/// The mean of some differences; 0 of none.
+/// Mean of some differences; 0 without any.
 fn mean(of: impl Iterator<Item = f64>) -> f64 {
     let (sum, n) = of.fold((0.0, 0.0), |(sum, n), off| (sum + off, n + 1.0));
     if n > 0.0 { sum / n } else { 0.0 }
@@ -226,7 +226,7 @@ impl SpotToRead {
     pub fn parse(&self, id: Uuid, board: &Board) -> Result<(Letter, Place, FilmState), Refusal> {
         let Self { strip, place, state } = *self;
         let state = state.unwrap_or_default();
-        // What cannot be kept is not read either.
+        // A reading that could not be saved is refused before it is made.
         let nothing = BoardSpot { place, measured: Measured::Colour(Lab { l: 0.0, a: 0.0, b: 0.0 }) };
         BoardReading::new((id, board), strip, (state, Source::Reader), vec![nothing])
             .map_err(|error| Refusal::field("/strip", error))?;

@@ -10,7 +10,7 @@ use warm_blend_plan::{LayerWork, Tins, Work, ZoneWork, minutes, wanted};
 
 use crate::{Refusal, ShelfSnapshot};
 
-/// A chest of drawers†: m² that are painted, and how much of it is field, recess and edge.
+/// A chest of drawers†: painted area in m², and its shares of field, recess and edge.
 const CHEST: (f64, ByPlace<f64>) = (3.0, ByPlace { field: 0.79, recess: 0.09, edge: 0.12 });
 
 /// A ready finish as this shelf would make it.
@@ -47,7 +47,7 @@ impl ShelfSnapshot {
         let ready = |template: &Template| {
             let Template { id, name, note, suits, skill, .. } = *template;
             let board = template.filled(&tins, base).map_err(|lacks| lacks.to_string()).and_then(|filled| {
-                // A finish is a board with a name of one line.
+                // A finish is a board named after it.
                 let name = Name::new(name).map_err(|error| error.to_string())?;
                 Board::new(name, ground, filled.strips()).map_err(|error| error.to_string())
             });
@@ -67,7 +67,7 @@ impl ShelfSnapshot {
             }
         };
         let mut all: Vec<ReadyFinish> = Template::ALL.iter().map(ready).collect();
-        // What the shelf can make comes first.
+        // Finishes that the shelf can make come first.
         all.sort_by_key(|finish| finish.entry.is_none());
         Ok(all)
     }
@@ -94,7 +94,7 @@ fn main_colour(tins: &[OnShelf], base: Option<Uuid>, at: &str) -> Result<Option<
     }
 }
 
-/// How long the first strip takes on a chest of drawers, in words.
+/// Time for the first strip on a chest of drawers, in words.
 fn by_hand(board: &Board, tins: Tins) -> String {
     let (area, places) = CHEST;
     let strip = board.strips().first().map(|strip| strip.letter);

@@ -87,7 +87,7 @@ impl From<&LayerChange> for LayerChangeView {
     }
 }
 
-/// A strip that ways are tried on.
+/// A strip on which remedies are tried.
 struct Tried<'a> {
     seen: SeenBoard<'a>,
     letter: Letter,

@@ -22,9 +22,9 @@ use crate::mixable::{DoubtfulPot, pot_of};
 use crate::snapshot::parts_key;
 use crate::{AgainstTarget, FoundRecipe, Kept, Refusal, SeenColour, ShelfSnapshot, Swatch};
 
-/// Nearer than this, ΔE00, the same parts will do†.
+/// Difference, ΔE00, below which the same parts will do†.
 const WILL_DO: f64 = 1.0;
-/// Most mixes that are offered for a colour.
+/// Greatest number of mixes offered for a colour.
 const LIKE: usize = 24;
 
 /// A pot made again with today's tins and knowledge.
@@ -130,7 +130,7 @@ impl ShelfSnapshot {
         let read = self.was_read(of);
         let like_from =
             if read.is_some() { "from its reading" } else { "from what is known of its paints today" };
-        // Readings are shown in daylight, dry; so is all that is held against them.
+        // Readings are dry and in daylight, and so is everything compared with them.
         let daylight = Look { light: Light::Daylight, state: FilmState::Dry };
         let target = match read {
             Some(target) => target,
@@ -149,7 +149,7 @@ impl ShelfSnapshot {
         let found = if same { None } else { self.nearest_usable(target, daylight)? };
         let [l, a, b] = judgement.target.lab;
         let expected = expected_in(DoubtfulPot::of(&now).material(), Lab { l, a, b }, daylight);
-        // What is found has to be likelier than what there is.
+        // The mix found must be expected to come closer than the same parts.
         let likelier = found.filter(|found| !missing.is_empty() || found.expected < expected);
         let (recipe, comes, expected) = match likelier {
             Some(found) => (pot_of(&found.parts), found.judgement, found.expected),
@@ -173,7 +173,7 @@ impl ShelfSnapshot {
         })
     }
 
-    /// What was read of it: of a reading what it showed, of a pot the last dry one.
+    /// Reading of a log line: of a reading itself, or of a pot the last dry one.
     fn was_read(&self, of: &KeptLine) -> Option<Masstone> {
         let own = |kept: &Kept<LoggedReading>| {
             let logged = &kept.value;
@@ -191,7 +191,7 @@ impl ShelfSnapshot {
         self.readings().rev().find_map(|(kept, _)| own(kept))
     }
 
-    /// What had been said of it, against what is said now.
+    /// The earlier prediction compared with today's.
     fn predicted_then(
         &self,
         then: Timestamp,
@@ -216,7 +216,7 @@ impl ShelfSnapshot {
         Ok(self.predicted_at(then, pot)?.map(compared))
     }
 
-    /// How often a tin was read after a line was written, what is believed of it; none where it was not.
+    /// How often a tin was read since a line was written; `None` if it was not.
     fn learned_since(&self, paint: Uuid, of: &KeptLine) -> Option<String> {
         let believed = |judged: Option<&Judged>| judged.is_none_or(|judged| !judged.questioned);
         let later = |kept: &Kept<LoggedReading>| kept.made_at > of.at && kept.id != of.document;

@@ -67,9 +67,9 @@ pub struct LogLine {
 
 /// Looks up current names.
 pub trait Names {
-    /// The name of a document.
+    /// Name of a document.
     fn name(&self, of: Uuid) -> Option<String>;
-    /// What kind of product a tin is.
+    /// Class of a tin.
     fn class(&self, of: PaintId) -> Option<Class>;
 }
 
@@ -191,7 +191,7 @@ pub(crate) fn of_pour(pour: &PourRecord, names: &dyn Names) -> Vec<LogLine> {
     }]
 }
 
-/// ml: with a figure behind the point where they are few.
+/// An amount in ml, with a decimal if it is small.
 fn millilitres(ml: f64) -> String {
     if ml < 10.0 { format!("{ml:.1}") } else { format!("{ml:.0}") }
 }

@@ -13,7 +13,7 @@ use warm_blend_spectral::{Lab, Light, Reflectance};
 use crate::photos::card_of;
 use crate::{Refusal, Room, SpotEntry, not_said};
 
-/// Nine cases of ten lie within so many times the root mean square of how far a source is off, where that goes in three directions.
+/// 90 % limit of an error in three directions, relative to its root mean square.
 const NINE_OF_TEN: f64 = 1.44;
 
 /// Positions of the card and the finish in a photo.

@@ -98,7 +98,7 @@ pub struct LogQuery {
 }
 
 impl LogAsked {
-    /// Lines of one page.
+    /// Lines per page.
     const PAGE: usize = 120;
 
     /// Parses a query; days are those of the given clock.

@@ -2,9 +2,9 @@
 
 use unicode_normalization::{UnicodeNormalization, char::is_combining_mark};
 
-/// Most words that are looked for at once.
+/// Greatest number of words searched for.
 const MOST: usize = 16;
-/// Longest word that is looked for; what is longer is cut.
+/// Greatest length of a word, beyond which it is cut.
 const LONGEST: usize = 40;
 
 /// Normalised words of a text: `Crème-Weiß, 3 Böden` becomes creme, weiss, 3, boden.
@@ -24,9 +24,9 @@ pub fn beginnings(search: &str) -> Vec<String> {
     folded(search).into_iter().take(MOST).map(short).map(|word| singular(&word)).collect()
 }
 
-/// Without the ending of a plural, where the word has one.
+/// Removes the ending of a plural.
 fn singular(word: &str) -> String {
-    // What is left has to be a word: wax of waxes, not us of uses.
+    // The rest must be a word: wax of waxes, not us of uses.
     let cut = |ending: &str| word.strip_suffix(ending).filter(|stem| stem.chars().count() >= 3);
     if let Some(stem) = cut("es")
         .filter(|stem| stem.ends_with(['x', 's', 'z']) || stem.ends_with("ch") || stem.ends_with("sh"))

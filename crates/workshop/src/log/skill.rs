@@ -7,9 +7,9 @@ use warm_blend_plan::{Done, Pace, Paces};
 
 use crate::ShelfSnapshot;
 
-/// How many points are reported each, the last among them.
+/// Greatest number of points, including the last.
 const MOST: usize = 12;
-/// Paces that nobody would call another, as a factor†.
+/// Factor within which two paces are called the same†.
 const AS_QUICK: f64 = 1.05;
 
 /// What was learned of this painter in a technique.
@@ -54,7 +54,7 @@ impl ShelfSnapshot {
     }
 }
 
-/// Up to which of so many is shown: evenly spread, the last among them.
+/// Indices of an evenly spread selection, including the last.
 fn evenly_spread(all: usize) -> impl Iterator<Item = usize> {
     let n = all.min(MOST);
     (1..=n).map(move |nth| (nth * all).div_ceil(n))

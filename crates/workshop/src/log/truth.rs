@@ -8,7 +8,7 @@ use warm_blend_paint::{PaintId, Verdict};
 
 use crate::{Refusal, ShelfSnapshot, pot_words::pot_words};
 
-/// How many surprises are named.
+/// Number of surprises listed.
 const WORST: usize = 3;
 
 /// Prediction accuracy of recent readings.
@@ -151,10 +151,10 @@ impl ShelfSnapshot {
     }
 }
 
-/// Fewer mixes than this say nothing of how mixes come out.
+/// Least number of mixes for a statement about mixes.
 const FEWEST: usize = 3;
 
-/// The differences between mixes and their predictions in words: the median, and the ninth decile or the largest.
+/// Differences between mixes and predictions in words: the median, and the ninth decile or the largest.
 fn mixes_in_words(mut off: Vec<f64>) -> Option<String> {
     let last = off.len().checked_sub(1).filter(|last| last + 1 >= FEWEST)?;
     off.sort_by(f64::total_cmp);

@@ -14,7 +14,7 @@ use super::query::LogPlace;
 use super::truth::CameOut;
 use crate::{Refusal, ShelfSnapshot, Wedge};
 
-/// So many lines of a kind one after the other are shown as one†.
+/// Number of consecutive lines of a kind that are shown as one group†.
 const MANY: usize = 3;
 
 /// A stored line of the log.
@@ -47,7 +47,7 @@ pub struct KeptLine {
 }
 
 impl KeptLine {
-    /// The same with its amounts in some units: they are kept in ml. What the painter wrote stays.
+    /// Converts its amounts, which are stored in ml. The painter's own words do not change.
     fn restated(mut self, units: Units) -> Self {
         if self.kind == LogKind::Pour {
             self.words = units.restate(&self.words);

@@ -59,7 +59,7 @@ pub struct FrontOutline {
 
 impl FrontOutline {
     fn of(form: Form) -> Self {
-        // The usual form of a kind can be built, and every piece has a front.
+        // The usual form of a kind can always be built and has a front.
         let Ok(elevation) = form.build() else { return Self::default() };
         let Some(front) = elevation.face(View::Front) else { return Self::default() };
         let part = |Part { rect: Rect { x, y, w, h }, .. }: &Part| [*x, *y, *w, *h];

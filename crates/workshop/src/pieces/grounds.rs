@@ -57,7 +57,7 @@ impl Room<'_> {
         })
     }
 
-    /// What it does to the colour that the board lay on something else.
+    /// Effect on the colour of the board's having another ground.
     fn differs(
         &self,
         piece: &Piece,

@@ -53,7 +53,7 @@ pub struct PieceVerdict {
 }
 
 impl PieceVerdict {
-    /// Of neighbours, the furthest outside their window first.
+    /// Verdict on adjoining zones, furthest outside their window first.
     fn of(pairs: &[Pair], intent: Intent, painted: bool) -> Self {
         let off: Vec<&Pair> = pairs.iter().filter(|pair| pair.stands() != Stands::In).collect();
         let (headline, detail) = match off.as_slice() {
@@ -256,7 +256,7 @@ impl From<Finding> for FindingView {
 
 /// The painted zone with the largest area, and the largest of those that differ from it.
 fn main_colours_in_lights(zones: &[ZoneSeen]) -> Vec<Vec<Hex>> {
-    /// ΔE00 from which two zones count as two colours.
+    /// Difference from which two zones count as two colours, ΔE00.
     const DIFFERS: f64 = 5.0;
     let largest = |zones: &mut dyn Iterator<Item = &ZoneSeen>| {
         zones
@@ -367,7 +367,7 @@ impl Room<'_> {
             .collect()
     }
 
-    /// What a zone wears, in words.
+    /// Finish of a zone in words.
     fn words(&self, scheme: &Scheme, zone: Zone) -> String {
         let finish = match scheme.dress(zone).map(|dress| &dress.wears) {
             None | Some(Finish::Bare) => "bare".to_owned(),

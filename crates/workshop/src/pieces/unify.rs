@@ -25,10 +25,10 @@ pub struct UnifyFound {
     pub off: f64,
 }
 
-/// Plausible shelves that treatments are judged by.
+/// Number of plausible shelves on which treatments are judged.
 const SHELVES: usize = 8;
 
-/// Mud from which on it is mentioned, ΔE00†.
+/// Mud from which it is mentioned, ΔE00†.
 const MUDDY: f64 = 3.0;
 
 /// A line of the streamed answer (`application/x-ndjson`).
@@ -73,7 +73,7 @@ pub struct UnifyWay {
     pub hours: f64,
 }
 
-/// What is in doubt about a way, in words; none where that is less than anybody sees.
+/// Expected result of a treatment in words; `None` if it is too small to see.
 fn likely(way: &Unified) -> Option<String> {
     let off = way.expected.round();
     (way.expected - way.amount() >= 1.0).then(|| format!("likely {off} off, as far as the tins are known"))

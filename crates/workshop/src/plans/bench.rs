@@ -10,7 +10,7 @@ use super::telling::{by_words, quarter};
 use super::view::{ElsewhereView, IdleView};
 use crate::{Refusal, Room};
 
-/// Minutes of a wait that are worth telling of†.
+/// Length of a wait worth mentioning, minutes†.
 const WORTH_TELLING: f64 = 30.0;
 
 /// A piece in progress.
@@ -55,7 +55,7 @@ impl<'a> Room<'a> {
                     elsewhere.extend(plan.as_seen_from_elsewhere(one));
                 }
                 Err(refused) if one.id == own => return Err(refused),
-                // Another one that cannot be planned takes no time.
+                // A piece that cannot be planned takes no time.
                 Err(_) => {}
             }
         }
@@ -69,7 +69,7 @@ impl<'a> Room<'a> {
 }
 
 impl Planned<'_> {
-    /// When the last hand is laid on it.
+    /// When its last hands-on work ends.
     fn hands_off(&self) -> Timestamp {
         let worked = self.plan.iter().flat_map(|one| &one.stretches).filter(|(begins, ends)| begins < ends);
         worked.map(|(_, ends)| *ends).max().unwrap_or(self.asked.now)
@@ -80,7 +80,7 @@ impl Planned<'_> {
         Crew { hours: sheet.hours.clone(), helper: sheet.helper, taken: taken.clone() }.busy_with(&self.plan)
     }
 
-    /// What it and those before it take of the time.
+    /// Time taken by it and by those before it.
     fn and_taken(&self) -> [BusyTimes; 2] {
         if self.stop().is_some() { self.taken.clone() } else { self.crew().taken }
     }

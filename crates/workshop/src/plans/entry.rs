@@ -96,7 +96,7 @@ pub struct ClockSet {
     pub runs: bool,
 }
 
-/// A time of day in minutes after midnight.
+/// Parses a time of day to minutes after midnight.
 fn minutes_of(text: &str) -> Result<u16, String> {
     if text.trim() == "24:00" {
         return Ok(24 * 60);
@@ -110,7 +110,7 @@ fn clock_time(minutes: u16) -> String {
     format!("{:02}:{:02}", minutes / 60, minutes % 60)
 }
 
-/// When work may start: a point in time keeps its hour and offset; a day starts on the workshop's clock.
+/// When work may start: a time keeps its hour and offset; a day starts on the workshop's clock.
 fn start(text: &str, clock: &TimeZone) -> Result<Timestamp, String> {
     let midnight = |day: Date| clock.to_ambiguous_timestamp(day.at(0, 0, 0, 0)).compatible().ok();
     timestamp(text).or_else(|error| text.trim().parse().ok().and_then(midnight).ok_or(error))
@@ -183,7 +183,7 @@ impl DayHoursEntry {
 }
 
 impl HoursEntry {
-    /// The hours; else which field is wrong, and why.
+    /// Checks the hours; an error names the field.
     fn parse(&self, zone: &str) -> Result<WorkingHours, (&'static str, String)> {
         let week = |error| ("week", error);
         let time =

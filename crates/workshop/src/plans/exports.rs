@@ -24,7 +24,7 @@ impl Planned<'_> {
         }
     }
 
-    /// What is left to do as a calendar: one entry for each stretch of work.
+    /// The remaining work as a calendar, with an event for each stretch.
     fn calendar(&self, piece: Uuid, now: Timestamp) -> Export {
         let name = self.piece.name.as_str();
         let events: Vec<CalendarEvent> = self
@@ -36,7 +36,7 @@ impl Planned<'_> {
                     move |(n, (from, to))| CalendarEvent {
                         uid: format!("{piece}-{}-{n}@warm-blend", step.id),
                         begins: quarter(*from),
-                        // Nothing is shown shorter than a quarter of an hour.
+                        // No event is shorter than a quarter of an hour.
                         ends: quarter(*to).max(plus_minutes(quarter(*from), 15.0)),
                         title: format!("{}: {name}", self.name(&step.work)),
                         notes: format!("{}{pots}", zones.join(", ")),
@@ -48,7 +48,7 @@ impl Planned<'_> {
         Export { kind: "text/calendar; charset=utf-8", name: "run-sheet.ics", bytes }
     }
 
-    /// What is to be bought and what it costs, as a table.
+    /// The shopping list with costs, as a table.
     fn shopping(&self) -> Result<Export, Refusal> {
         let head = ["product", "needed_ml", "in_stock_ml", "packs", "pack_ml", "cost", "left_ml"];
         let number = |value: f64| format!("{value:.0}");

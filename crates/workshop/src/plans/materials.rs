@@ -11,16 +11,16 @@ use super::planning::Planned;
 use super::view::{PotNeeded, ToBuy, UndercoatView};
 use crate::{Kept, Refusal, Room, Swatch};
 
-/// ml below which an amount is given to a tenth†.
+/// Volume below which an amount has a decimal, ml†.
 const A_LITTLE: f64 = 10.0;
-/// Most drops that anybody counts†.
+/// Greatest number of drops that anybody counts†.
 const COUNTED: f64 = 60.0;
-/// A first coat is cheaper from such a share of the price on, so that it is worth a second pot†.
+/// Share of the price from which a first coat in another pot is worthwhile†.
 const CHEAPER: f64 = 0.75;
-/// How far a first coat may be from the colour, ΔE00, and how much lighter, L*†: darker it may be within that.
+/// Greatest difference of a first coat from the colour, ΔE00, and how much lighter it may be, L*†.
 const CLOSE: f64 = 7.0;
 const LIGHTER: f64 = 2.0;
-/// Parts of a cheaper paint to parts of the pot that it stands in for.
+/// Parts of a cheaper paint to parts of the pot that it replaces.
 const TINTED: [(u32, u32); 5] = [(6, 1), (4, 1), (3, 1), (2, 1), (1, 1)];
 
 impl<'a> Room<'a> {
@@ -200,8 +200,8 @@ impl<'a> Planned<'a> {
         self.steps.iter().filter(first).filter_map(save).collect()
     }
 
-    /// The pot that saves most on a first coat below another, by the ml: a cheaper paint of the shelf, as it is or tinted with that other
-    /// pot, which is charged.
+    /// The pot that saves most per ml as a first coat below another: a cheaper paint, plain or tinted with the other pot,
+    /// which is charged.
     fn cheaper(&self, coat: &[MixPart]) -> Option<(f64, Vec<MixPart>)> {
         let seen = |pot: &[MixPart]| {
             let parts: Vec<(PaintId, Parts)> =

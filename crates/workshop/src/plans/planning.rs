@@ -58,7 +58,7 @@ pub struct Planned<'a> {
     /// Remaining steps.
     pub(super) steps: Vec<Step>,
     pub(super) plan: Vec<Scheduled>,
-    /// True where no working hours are left for it within a year.
+    /// True if there are no working hours left for it within a year.
     out_of_hours: bool,
     pub(super) notes: Vec<String>,
 }
@@ -165,8 +165,8 @@ impl<'a> Room<'a> {
     }
 }
 
-/// Tapes edges where paint stops at something that stays on the piece as it is: glass, bare wood. Hardware comes off. Between two colours
-/// only where the painter tapes rather than cuts in.
+/// Tapes edges where paint stops at something that stays as it is (glass, bare wood). Hardware comes off. Between two
+/// colours only if the painter tapes rather than cuts in.
 fn tape(zones: &mut [ZoneWork], meetings: &[Meeting], tapes_colours: bool) {
     let layers = |zone: Zone| zones.iter().find(|one| one.zone == zone).map(|one| one.layers.as_slice());
     let lengths: Vec<f64> = zones

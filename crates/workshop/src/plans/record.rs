@@ -9,7 +9,7 @@ use warm_blend_plan::{Laid, Lying, care_card};
 use super::planning::Planned;
 use crate::{Export, Refusal, scheme_of};
 
-/// A mend the size of a palm, m²†.
+/// Area of a mend the size of a palm, m²†.
 const PALM: f64 = 0.01;
 
 /// Record of a piece.

@@ -45,7 +45,7 @@ impl Planned<'_> {
         pots.into_iter()
     }
 
-    /// The same in one line.
+    /// The pots of a step in one line.
     fn pot_words(&self, work: &Work) -> Option<String> {
         let pots: Vec<String> = self.pots_of(work).collect();
         (!pots.is_empty()).then(|| pots.join("; "))
@@ -139,7 +139,7 @@ impl Planned<'_> {
         Some(WetEdgeView { words, two: edge.shared.is_some() })
     }
 
-    /// Where a step pauses for the day, by what is finished then.
+    /// Where a step pauses for the day, in terms of what is finished.
     fn pauses(&self, step: &Step, when: &Scheduled) -> Vec<String> {
         let ends = when.stretches.iter().zip(&when.units).take(when.stretches.len().saturating_sub(1));
         let words = |(_, done): (_, &usize)| {
@@ -192,7 +192,7 @@ impl Planned<'_> {
         }
     }
 
-    /// Zones that are still drying, and until when.
+    /// Zones that are drying, and until when.
     fn drying(&self) -> Vec<DryingView> {
         let tins = |paint: PaintId| self.product(paint);
         let mut all: Vec<DryingView> = Vec::new();
@@ -210,7 +210,7 @@ impl Planned<'_> {
         all
     }
 
-    /// When it is ready if everything goes quickly, and if it goes slowly, in nine cases of ten between.
+    /// Earliest and latest time when it is ready, in nine cases of ten.
     fn ready_between(&self, within: f64) -> Option<ReadyBetween> {
         self.ready()?;
         let ends = |times: f64| {
@@ -338,7 +338,7 @@ pub(super) fn quarter(at: Timestamp) -> Timestamp {
     Timestamp::from_second(nearest).unwrap_or(at)
 }
 
-/// Hours of work as far as they are known: `14 to 19 h`, `1½ to 2 h`; minutes below an hour.
+/// Hours of work as a range: `14 to 19 h`, `1½ to 2 h`; in minutes below an hour.
 fn hours_between(least: f64, most: f64) -> String {
     let said = |minutes: f64| match minutes {
         minutes if minutes < 600.0 => (minutes / 30.0).round() * 0.5,
@@ -362,7 +362,7 @@ fn hours_between(least: f64, most: f64) -> String {
     }
 }
 
-/// Where sections end, zone by zone; what is alike is said once.
+/// Where sections end, by zone; equal ones are named once.
 fn breaks(zones: &[&ZoneWork]) -> String {
     let mut all: Vec<(&str, Vec<String>)> = Vec::new();
     for zone in zones {

@@ -14,7 +14,7 @@ use crate::{FindingView, Refusal, scheme_of};
 
 const ALL_THREE: &str = "All three";
 
-/// A day of work that is longer by so much, minutes, and ends no later than that.
+/// Longer working day, in additional minutes, and the latest end.
 const LONGER: u16 = 120;
 
 impl Planned<'_> {
@@ -59,7 +59,7 @@ impl Planned<'_> {
         let clock = hours.clock();
         let day = |at: Timestamp| at.to_zoned_datetime(clock.clone()).date();
         let mut found: Vec<(Timestamp, OtherWay)> = Vec::new();
-        // A way that is no day sooner is none; all three together are reported only where they beat each of them.
+        // A way that saves less than a day is left out, and all three together are shown only if they beat each alone.
         for (words, hours, helper) in ways {
             let Some(over) = self.scheduled(&hours, helper, 1.0).and_then(|plan| Self::ends(&plan)) else {
                 continue;
@@ -119,7 +119,7 @@ impl Planned<'_> {
         let of_class = |class: Class| self.room.tin_of(class).map(|tin| PaintId(tin.id));
         let ways = |layers: &[Layer]| other_ways(layers, class, of_class);
         let asked: RefCell<Vec<AnotherWay>> = RefCell::default();
-        // Looked at, not planned: which ways there are at all.
+        // Collects the ways that apply, without planning them.
         self.room.zones_to_work((self.piece, self.sheet), &|layers| {
             asked.borrow_mut().extend(ways(layers));
             layers.to_vec()

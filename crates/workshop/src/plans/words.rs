@@ -37,7 +37,7 @@ pub(crate) fn work_words(work: &Work, tins: Tins) -> String {
     }
 }
 
-/// The lowest of layers that are worked wet, and what goes into it; what is alike is named once.
+/// The lowest of layers that are worked wet, and what goes into it; equal names appear once.
 fn wet_words(layers: &[Laid], tins: Tins) -> String {
     let Some((first, into)) = layers.split_first() else { return String::new() };
     let mut names: Vec<String> = Vec::new();

@@ -13,7 +13,7 @@ use warm_blend_spectral::Light;
 
 use crate::{BoardSpotEntry, Checks, GivenTins, HandKnown, PlacePredicted, PredictTin, Refusal};
 
-/// Most boards that were read, in one request.
+/// Greatest number of boards in a request.
 const MOST_BOARDS: usize = 16;
 
 /// A strip to predict.
@@ -194,7 +194,7 @@ impl PredictBoardRequest {
     }
 }
 
-/// Tins and layers have no names here: their places stand for them.
+/// An id for an index, because tins and layers of a request have none.
 fn id(at: usize) -> Uuid {
     Uuid::from_u128(at as u128 + 1)
 }
@@ -203,7 +203,7 @@ fn place_of(paint: PaintId) -> Option<usize> {
     usize::try_from(paint.0.as_u128()).ok()?.checked_sub(1)
 }
 
-/// A board of one strip; `paints` are there.
+/// A board of one strip, for checked paints.
 fn strip(
     ground: &Ground,
     layers: &[PredictLayer],
@@ -211,7 +211,7 @@ fn strip(
     paints: usize,
     checks: &mut Checks,
 ) -> Option<Board> {
-    // One more than may be, so that the board itself says that it is too much.
+    // Accepts one too many, so that the board itself reports the excess.
     let most = warm_blend_board::LAYERS + 1;
     let layers = layers
         .iter()

@@ -7,7 +7,7 @@ use warm_blend_paint::{Class, CoatsToHide, Colour, FilmState, Material, Parts};
 
 use crate::{Checks, MeasuredEntry, Refusal, wet};
 
-/// Most paints in one request, and readings of each.
+/// Greatest number of paints in a request, and of readings of each.
 const MOST_PAINTS: usize = 64;
 
 const MOST_READINGS: usize = 32;
@@ -54,7 +54,7 @@ pub struct PredictReading {
 
 /// Tins of a request with their readings, each with its position in the request.
 pub struct GivenTins {
-    /// How many of the tins are paints of the request; a white alone stands behind them.
+    /// Number of tins that are paints of the request; a separate white follows them.
     paints: usize,
     facts: Vec<Facts>,
     readings: Vec<(String, Reading)>,

@@ -20,7 +20,7 @@ use crate::{
     wire::{DrawnAs, ShadingAsked, StripAsked},
 };
 
-/// A strip, or all of them side by side, as a picture; nothing is kept.
+/// Draw a strip, or all of them side by side; nothing is saved.
 #[utoipa::path(post, path = "/boards/picture", operation_id = "draw_board",
     tag = "board", params(Look, StripAsked, DrawnAs, ShadingAsked),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
@@ -38,7 +38,7 @@ pub async fn picture(
     drawn_on(workspace.pictures, board, shelf, look, strip, (drawn, shading)).await
 }
 
-/// A strip of a kept board, or all of them side by side, as a picture: for the record, at any size.
+/// A picture of a strip of a saved board, or of all strips side by side, at any size.
 #[utoipa::path(get, path = "/boards/{id}/picture", operation_id = "draw_kept_board",
     tag = "board", params(Look, StripAsked, DrawnAs, ShadingAsked),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]

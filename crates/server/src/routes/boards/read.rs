@@ -20,7 +20,7 @@ use crate::{
     wire::SeenRevision,
 };
 
-/// Put the reader on a spot of the painted board; nothing is kept.
+/// Read a spot of the painted board; nothing is saved.
 #[utoipa::path(post, path = "/boards/{id}/read", operation_id = "read_board", tag = "board",
     responses((status = OK, body = SpotRead)))]
 pub async fn read_spot(
@@ -44,7 +44,7 @@ fn with_tins(store: &Store, id: Uuid) -> Result<WithTins, StoreError> {
     Ok((board, tins))
 }
 
-/// What was read of a board, newest first.
+/// Readings of a board, newest first.
 #[utoipa::path(get, path = "/boards/{id}/readings", operation_id = "list_board_readings", tag = "board",
     responses((status = OK, body = Vec<BoardReadingKept>)))]
 pub async fn list_readings(
@@ -55,7 +55,7 @@ pub async fn list_readings(
     off_thread(move || Ok(shelf.readings_of_board(id))).await.map(Json)
 }
 
-/// Keep a reading of a painted strip, and learn the hand from it.
+/// Save a reading of a painted strip, and learn the hand from it.
 #[utoipa::path(post, path = "/boards/{id}/readings", operation_id = "make_board_reading", tag = "board",
     responses((status = CREATED, body = BoardReadingMade)))]
 pub async fn make_reading(
@@ -69,7 +69,7 @@ pub async fn make_reading(
     Ok((StatusCode::CREATED, Json(shelf.taught(&kept)?)))
 }
 
-/// Say that a reading is right however odd it looks, or note something.
+/// Confirm an unlikely reading, or add a note.
 #[utoipa::path(put, path = "/boards/readings/{id}", operation_id = "change_board_reading",
     tag = "board", params(SeenRevision),
     responses((status = OK, body = BoardReadingKept)))]
@@ -87,7 +87,7 @@ pub async fn change_reading(
     off_thread(move || Ok(shelf.board_reading(id)?)).await.map(Json)
 }
 
-/// Take a reading of a board out of the log: what it taught is forgotten; undo brings it back.
+/// Delete a reading of a board and what was learned from it; undo restores both.
 #[utoipa::path(delete, path = "/boards/readings/{id}", operation_id = "remove_board_reading",
     tag = "board", params(SeenRevision),
     responses((status = NO_CONTENT)))]
@@ -100,7 +100,7 @@ pub async fn remove_reading(
     Ok(StatusCode::NO_CONTENT)
 }
 
-/// What boards say of the hand that paints, technique by technique.
+/// The painter's hand as learned from boards, by technique.
 #[utoipa::path(get, path = "/hands", operation_id = "list_hands", tag = "board",
     responses((status = OK, body = Vec<HandKnown>)))]
 pub async fn hands(State(workspace): State<Workspace>) -> Answer<Vec<HandKnown>> {

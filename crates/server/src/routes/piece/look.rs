@@ -52,7 +52,7 @@ impl Around {
     }
 }
 
-/// What a piece would look like; nothing is kept.
+/// Predict a piece; nothing is saved.
 #[utoipa::path(post, path = "/piece/preview", operation_id = "preview_piece",
     tag = "piece", params(Look, SchemeAsked, UnitsAsked),
     responses((status = OK, body = PiecePrediction)))]
@@ -69,7 +69,7 @@ pub async fn preview(
     off_thread(move || Ok(around.room(look).predict(&piece, &scheme, of.size(), units)?)).await.map(Json)
 }
 
-/// A piece in what it wears, as a picture; nothing is kept.
+/// Draw a piece in its finishes, from a face or from a corner; nothing is saved.
 #[utoipa::path(post, path = "/piece/picture", operation_id = "draw_piece",
     tag = "piece", params(Look, SchemeAsked, ViewAsked, ShadingAsked),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
@@ -172,8 +172,9 @@ impl Shown {
     }
 }
 
-/// Washes, glazes, waxes and metallics from the shelf that bring every pair of neighbours into its window. Leaving off stops the
-/// search. To whoever accepts `application/x-ndjson` it is shown line by line how far it is: see `UnifyStep`.
+/// Find washes, glazes, waxes and metallics from the shelf that bring every pair of adjoining zones into its window.
+/// Closing the request stops the search. With `Accept: application/x-ndjson`, progress is streamed line by line: see
+/// `UnifyStep`.
 #[utoipa::path(post, path = "/piece/unify", operation_id = "unify_piece",
     tag = "piece", params(Look, SchemeAsked),
     responses((status = OK, content((UnifyFound = "application/json"), (UnifyStep = "application/x-ndjson")))))]
