@@ -416,8 +416,8 @@ pub struct Corner {
     /// Faces that are seen, with or without their patterns, and the sizes of their flat pictures.
     faces: Vec<(Face, bool, (u32, u32))>,
     depth: f64,
-    /// Outline on the floor, and height.
-    foot: (f64, f64, f64),
+    /// Leftmost and rightmost point, and height, mm.
+    sides: (f64, f64),
     height: f64,
     is_on_floor: bool,
     width: usize,
@@ -468,7 +468,7 @@ impl Corner {
             planes,
             faces,
             depth: solid.depth,
-            foot: (least[0], most[0], most[2].min(0.0)),
+            sides: (least[0], most[0]),
             height: most[1],
             is_on_floor: elevation.face(View::Front).is_some_and(|front| front.behind >= 60.0),
             width,
@@ -584,7 +584,7 @@ impl Corner {
     /// Wall and floor where a ray misses the piece, with its shadow.
     fn behind(&self, ray: Point, shading: Shading) -> f32 {
         let at = self.camera.at;
-        let (left, right, _) = self.foot;
+        let (left, right) = self.sides;
         let lamp = shading.lamp().unwrap_or(Lamp::WINDOW).way();
         let to_wall = (-self.depth - GAP - at[2]) / ray[2];
         let wall = sum(at, ray, to_wall);

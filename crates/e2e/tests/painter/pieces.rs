@@ -340,7 +340,6 @@ async fn a_piece_is_turned_by_hand_and_by_keys() {
     let painter = Painter::at_the_door().await;
     painter.the("image", "The piece from the front, as it will look").await;
     painter.click("radio", "Corner").await;
-    painter.drawn_finely().await;
     let seen = painter.the("image", "The piece from the corner, as it will look").await;
     let before = seen.attr("src").await.unwrap();
     let turn = async || {
@@ -351,10 +350,13 @@ async fn a_piece_is_turned_by_hand_and_by_keys() {
     hand.move_by_offset(100, 0).move_by_offset(50, 0).release().perform().await.unwrap();
     painter.until("it has turned by a hand", async || turn().await.ends_with("to the left")).await;
     let turned = turn().await;
-    painter.drawn_finely().await;
-    let after = painter.the("image", "The piece from the corner, as it will look").await;
-    assert_ne!(after.attr("src").await.unwrap(), before);
-    assert_eq!(after.prop("naturalWidth").await.unwrap().as_deref(), Some("960"));
+    painter
+        .until("a picture of the size of the screen takes the place of the drafts", async || {
+            let after = painter.the("image", "The piece from the corner, as it will look").await;
+            let width = after.prop("naturalWidth").await.unwrap();
+            after.attr("src").await.unwrap() != before && width.as_deref() == Some("960")
+        })
+        .await;
     painter.tab_to("slider", "Turn").await;
     painter.press(Key::Right).await;
     painter.until("it has turned by a key", async || turn().await != turned).await;
@@ -363,7 +365,6 @@ async fn a_piece_is_turned_by_hand_and_by_keys() {
     painter.press(Key::End).await;
     let height = async || painter.the("slider", "Height").await.attr("aria-valuetext").await.unwrap();
     painter.until("it is seen from high up", async || height().await.as_deref() == Some("60° above")).await;
-    painter.drawn_finely().await;
     painter.open("/pot").await;
     painter.open("/piece").await;
     painter.until("it stands as it stood", async || turn().await == turned).await;

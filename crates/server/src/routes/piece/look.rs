@@ -11,7 +11,7 @@ use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_paint::Look;
 use warm_blend_piece::{FinishedZone, Piece, Scheme, Searched, View, Zone};
-use warm_blend_render::{Closer, Corner, Fineness, Picture, Shading, Viewpoint};
+use warm_blend_render::{Closer, Corner, Fineness, Front, Picture, Shading, Viewpoint};
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{FinishedPiece, PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
 
@@ -89,7 +89,8 @@ pub async fn picture(
     let around = Around::of(&workspace).await?;
     let pictures = Arc::clone(&workspace.pictures);
     let draw = move |asking: &Asking| {
-        let of = Worn { around: &around, piece: &piece, scheme: &scheme, look, shading };
+        let finished = OnceCell::new();
+        let of = Worn { around: &around, piece: &piece, scheme: &scheme, look, shading, finished };
         Ok(shown.draw(&pictures, &of, asking)?.to_png())
     };
     workspace.pictures.answer(size, fineness, draw).await
@@ -102,6 +103,37 @@ struct Worn<'a> {
     scheme: &'a Scheme,
     look: Look,
     shading: Shading,
+    /// Dressed when first needed.
+    finished: OnceCell<FinishedPiece>,
+}
+
+impl Worn<'_> {
+    fn finished(&self) -> Result<&FinishedPiece, Problem> {
+        if self.finished.get().is_none() {
+            let finished =
+                self.around.room(self.look).dress(self.piece, self.scheme)?.ok_or_else(not_said)?;
+            drop(self.finished.set(finished));
+        }
+        self.finished.get().ok_or_else(Problem::internal)
+    }
+
+    /// All that its look depends on besides the shelf.
+    fn wears(&self) -> Result<Vec<u8>, Problem> {
+        serde_json::to_vec(&(self.piece, self.scheme, &self.around.boards)).map_err(|_| Problem::internal())
+    }
+
+    /// Draws a face, with or without its patterns.
+    fn flat(&self, front: &Front, patterned: bool) -> Result<Picture, Problem> {
+        let dressed = &self.finished()?.dressed;
+        let draw = |dressed| front.draw(dressed, self.look.light, self.look.state, self.shading);
+        if patterned {
+            return Ok(draw(dressed));
+        }
+        let plain = |(zone, dressed): (&Zone, &FinishedZone)| {
+            (*zone, FinishedZone { stencil: None, ..dressed.clone() })
+        };
+        Ok(draw(&dressed.iter().map(plain).collect()))
+    }
 }
 
 /// How a piece is shown.
@@ -114,27 +146,15 @@ struct Shown {
     fineness: Fineness,
 }
 
-impl Worn<'_> {
-    fn finished(&self) -> Result<FinishedPiece, Problem> {
-        Ok(self.around.room(self.look).dress(self.piece, self.scheme)?.ok_or_else(not_said)?)
-    }
-
-    /// All that its look depends on besides the shelf.
-    fn wears(&self) -> Result<Vec<u8>, Problem> {
-        serde_json::to_vec(&(self.piece, self.scheme, &self.around.boards)).map_err(|_| Problem::internal())
-    }
-}
-
 impl Shown {
     /// Draws a piece in its finishes, as long as somebody waits for it.
     fn draw(&self, pictures: &Pictures, of: &Worn, asking: &Asking) -> Result<Picture, Problem> {
         let Some(from) = self.from else {
-            let worn = of.finished()?;
+            let elevation = &of.finished()?.elevation;
             asking.still()?;
-            let front =
-                pictures.fronts.of(&worn.elevation, self.view, self.size, self.closer, self.fineness)?;
+            let front = pictures.fronts.of(elevation, self.view, self.size, self.closer, self.fineness)?;
             asking.still()?;
-            return Ok(front.draw(&worn.dressed, of.look.light, of.look.state, of.shading));
+            return of.flat(&front, true);
         };
         let elevation = of.piece.elevation().transpose().map_err(|_| Problem::from(not_said()))?;
         let elevation = elevation.ok_or_else(not_said)?;
@@ -142,28 +162,18 @@ impl Shown {
             .map_err(|error| Problem::field("?width", error))?
             .ok_or_else(not_said)?;
         let (wears, shelf) = (of.wears()?, of.around.shelf.state());
-        let worn = OnceCell::new();
+        let has_patterns = of.scheme.wears.values().any(|finish| finish.stencil.is_some());
         let flat = |(view, patterned, size): (View, bool, (u32, u32))| {
-            let fineness = self.fineness;
-            let (look, shading) = (of.look, of.shading);
-            let wears = wears.clone();
+            let (look, shading, wears) = (of.look, of.shading, wears.clone());
+            let patterned = patterned || !has_patterns;
+            // Without its patterns a face is seen round edges only.
+            let fineness = if patterned { self.fineness } else { Fineness::Quick };
             let known = FlatOf { wears, shelf, look, shading, view, patterned, size, fineness };
             pictures.flats.of(known, || {
                 asking.still()?;
-                if worn.get().is_none() {
-                    drop(worn.set(of.finished()?));
-                }
-                let worn = worn.get().ok_or_else(Problem::internal)?;
-                let front = pictures.fronts.of(&worn.elevation, view, size, Closer::WHOLE, fineness)?;
+                let front = pictures.fronts.of(&elevation, view, size, Closer::WHOLE, fineness)?;
                 asking.still()?;
-                let plain = |zone: &FinishedZone| FinishedZone { stencil: None, ..zone.clone() };
-                // A pattern lies on the flats only.
-                let plain: BTreeMap<Zone, FinishedZone> = match patterned {
-                    true => BTreeMap::new(),
-                    false => worn.dressed.iter().map(|(zone, dressed)| (*zone, plain(dressed))).collect(),
-                };
-                let dressed = if patterned { &worn.dressed } else { &plain };
-                Ok(front.draw(dressed, look.light, look.state, shading))
+                of.flat(&front, patterned)
             })
         };
         let flats: Vec<Arc<Picture>> = corner.flats().map(flat).collect::<Result<_, _>>()?;
