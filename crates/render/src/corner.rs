@@ -99,11 +99,9 @@ impl Camera {
         let down = [sin * above, level, cos * above];
         let mut camera = Self { at, forward, right, down, focal: 1.0, centre: (0.0, 0.0) };
         // Where the corners of the box lie at a focal length of 1.
-        let corners = (0..8)
-            .map(|n| std::array::from_fn(|axis| if n >> axis & 1 == 1 { most[axis] } else { least[axis] }));
         let (mut left, mut upper, mut far, mut low) =
             (f64::INFINITY, f64::INFINITY, f64::NEG_INFINITY, f64::NEG_INFINITY);
-        for (x, y) in corners.filter_map(|corner| camera.project(corner)) {
+        for (x, y) in corners(least, most).filter_map(|corner| camera.project(corner)) {
             (left, far) = (left.min(x), far.max(x));
             (upper, low) = (upper.min(y), low.max(y));
         }
@@ -162,6 +160,11 @@ impl Wears {
     }
 }
 
+/// The eight corners of a box.
+fn corners(least: Point, most: Point) -> impl Iterator<Item = Point> {
+    (0..8).map(move |n| std::array::from_fn(|axis| if n >> axis & 1 == 1 { most[axis] } else { least[axis] }))
+}
+
 /// A rectangle at right angles to an axis.
 #[derive(Debug, Clone, Copy)]
 struct Plane {
@@ -179,6 +182,20 @@ impl Plane {
         let mut normal = [0.0; 3];
         normal[self.axis] = self.outward;
         normal
+    }
+
+    /// How many times the length of a ray it goes until it meets the plane, and where; `None` unless that is
+    /// ahead and nearer than `before`.
+    fn met(&self, from: Point, ray: Point, before: f64) -> Option<(f64, Point)> {
+        let way = (self.at - from[self.axis]) / ray[self.axis];
+        if !(way > 0.0 && way < before) {
+            return None;
+        }
+        let point = sum(from, ray, way);
+        let is_on = (0..3).all(|axis| {
+            axis == self.axis || self.least[axis] <= point[axis] && point[axis] <= self.most[axis]
+        });
+        is_on.then_some((way, point))
     }
 }
 
@@ -517,18 +534,7 @@ impl Corner {
                         continue;
                     }
                     let plane = &self.planes[*n];
-                    let way = (plane.at - self.camera.at[plane.axis]) / ray[plane.axis];
-                    if !(way > 0.0 && way < nearest) {
-                        continue;
-                    }
-                    let point = sum(self.camera.at, ray, way);
-                    let is_on = (0..3).all(|axis| {
-                        axis == plane.axis
-                            || plane.least[axis] <= point[axis] && point[axis] <= plane.most[axis]
-                    });
-                    if !is_on {
-                        continue;
-                    }
+                    let Some((way, point)) = plane.met(self.camera.at, ray, nearest) else { continue };
                     let (at, over) = self.flat_point(plane, point);
                     let Some(seen) = flats[*n].and_then(|flat| flat.at(at, over)) else { continue };
                     (nearest, colour) = (way, Some(seen.map(|channel| channel * lit[*n])));
@@ -568,11 +574,7 @@ impl Corner {
     /// Left, upper, right and lower bound of a plane in the picture; all of it where a corner lies behind the camera.
     fn seen_within(&self, plane: &Plane) -> [f64; 4] {
         let mut bounds = [f64::INFINITY, f64::INFINITY, f64::NEG_INFINITY, f64::NEG_INFINITY];
-        for n in 0..8 {
-            let corner =
-                std::array::from_fn(
-                    |axis| if n >> axis & 1 == 1 { plane.most[axis] } else { plane.least[axis] },
-                );
+        for corner in corners(plane.least, plane.most) {
             let Some((x, y)) = self.camera.project(corner) else {
                 return [f64::NEG_INFINITY, f64::NEG_INFINITY, f64::INFINITY, f64::INFINITY];
             };
@@ -809,14 +811,8 @@ mod tests {
         let nearest = corner
             .planes
             .iter()
-            .filter_map(|plane| {
-                let way = (plane.at - corner.camera.at[plane.axis]) / ray[plane.axis];
-                let point = sum(corner.camera.at, ray, way);
-                let is_on = (0..3).all(|axis| {
-                    axis == plane.axis || plane.least[axis] <= point[axis] && point[axis] <= plane.most[axis]
-                });
-                (way > 0.0 && is_on).then_some(point[2])
-            })
+            .filter_map(|plane| plane.met(corner.camera.at, ray, f64::INFINITY))
+            .map(|(_, point)| point[2])
             .max_by(f64::total_cmp)
             .unwrap();
         assert!(nearest > 50.0, "{nearest}");
