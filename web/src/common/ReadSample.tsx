@@ -114,7 +114,7 @@ function ByReader({ practice, sample, onKeep }: Pick<Props, 'sample' | 'onKeep'>
         <p className="min-w-60 flex-1 text-sm">
           <b>Simulated reader.</b>{' '}
           {practice
-            ? 'It knows nothing of your paint: what it reads is made up, marked as practice, and left out of how true predictions were. Undo takes it out again.'
+            ? 'It knows nothing of your paint: what it reads is made up, marked as practice, and not counted when predictions are checked. Undo takes it out again.'
             : 'No device is connected, so it reads an invented paint in place of yours. Use it to try the test.'}
         </p>
       </div>

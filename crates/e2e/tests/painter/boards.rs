@@ -277,7 +277,7 @@ async fn fingers_carry_a_layer_and_pull_a_picture_closer() {
     painter.click("link", "aged drift blue for the case").await;
     painter.the("image", "Strip A as it will look").await;
     painter.settled().await;
-    let list = painter.the("list", "Layers, the topmost first").await;
+    let list = painter.the("list", "Layers, from the top down").await;
     let rows = list.find_all(By::Tag("li")).await.unwrap();
     let names = async || list.text().await.unwrap();
     let before = names().await;

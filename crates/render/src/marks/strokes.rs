@@ -27,7 +27,7 @@ pub(super) struct Within {
     /// Distance from its start and from its centre line, pixels.
     pub along: f32,
     pub across: f32,
-    /// The same as shares: 0..1 and −1..1.
+    /// The same as shares: of its length, 0..1, and of its half width, −1..1.
     pub run: f32,
     pub aside: f32,
 }

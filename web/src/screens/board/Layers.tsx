@@ -30,7 +30,7 @@ interface Props {
   onOpen: (layer: string | undefined) => void;
 }
 
-/** The layers of a strip as they lie: the topmost first, the ground last. */
+/** The layers of a strip as they lie, from the top down to the ground. */
 export function Layers({
   entry,
   letter,
@@ -94,7 +94,7 @@ export function Layers({
         }
       >
         <SortableContext items={shown.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
-          <ol aria-label="Layers, the topmost first" className="grid gap-px">
+          <ol aria-label="Layers, from the top down" className="grid gap-px">
             {shown.map((layer, i) => {
               const seen = predicted.get(layer.id);
               if (!seen)

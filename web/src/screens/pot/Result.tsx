@@ -120,7 +120,7 @@ export function Result({ entry, onChange, prediction, pour, problem, shelf, mixe
 function Halo({ codes }: { codes: string[] }) {
   if (codes.length === 0) return null;
   return (
-    <div aria-hidden title="It could as well be one of these" className="flex h-6 shrink-0">
+    <div aria-hidden title="It could equally be any of these" className="flex h-6 shrink-0">
       {keyed(codes, (hex) => hex).map(({ key, item: hex }) => (
         <span key={key} className="flex-1" style={{ background: hex }} />
       ))}
