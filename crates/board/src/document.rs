@@ -459,7 +459,7 @@ impl Board {
         Self { name: self.name.clone(), ground: self.ground, strips }
     }
 
-    /// Puts one tin in place of another.
+    /// Replaces one tin with another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for layer in self.strips.iter_mut().flat_map(|strip| &mut strip.layers) {
             replace_paint(&mut layer.pot, gone, kept);

@@ -142,7 +142,7 @@ impl BoardReading {
         of
     }
 
-    /// Puts one tin in place of another.
+    /// Replaces one tin with another.
     pub fn with_paint_replaced(self, gone: PaintId, kept: PaintId) -> Self {
         Self { painted: self.painted.with_paint_replaced(gone, kept), ..self }
     }

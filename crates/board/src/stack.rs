@@ -81,7 +81,7 @@ struct Laid {
     effect: Effect,
     print: Deposit,
     meets: Option<(usize, Meets)>,
-    /// Texture it leaves by itself, µm.
+    /// Depth of the texture of this film alone, µm.
     rough: f64,
     /// True if it cracked as it dried.
     cracked: bool,
@@ -213,7 +213,7 @@ impl Stack {
         self.lay_rough(material, print, below, meets, Microns::of(0.0));
     }
 
-    /// Adds a film that is left rough: by itself as deep as `own`.
+    /// Adds a film with a texture of its own, of depth `own`.
     pub fn lay_rough(
         &mut self,
         material: Material,

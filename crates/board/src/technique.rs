@@ -607,7 +607,7 @@ impl Technique {
             )
     }
 
-    /// Depth of the texture that it leaves by itself when carried out like this, µm from tip to hollow.
+    /// Depth of the texture that the technique gives its film, µm from peak to valley.
     pub fn rough(self, hand: Application) -> Microns {
         let usual = self.texture();
         Microns::of(usual.map_or(0.0, |usual| hand.texture.map_or(usual, TextureDepth::value)))

@@ -33,7 +33,7 @@ impl LoggedReading {
         self.device.as_ref().is_some_and(|device| device.as_str() == PRACTICE_READER)
     }
 
-    /// Puts one tin in place of another; `None` if it contains both.
+    /// Replaces one tin with another; `None` if it contains both.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Option<Self> {
         if self.reading.of.iter().any(|(paint, _)| *paint == kept) {
             return None;

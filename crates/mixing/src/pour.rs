@@ -328,7 +328,7 @@ impl PourRecord {
         planned.chain(extra).collect()
     }
 
-    /// Puts one tin in place of another.
+    /// Replaces one tin with another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for step in &mut self.steps {
             if let PourAction::Added { paint, .. } = &mut step.action

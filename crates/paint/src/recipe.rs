@@ -34,7 +34,7 @@ pub fn shares(pot: &[MixPart]) -> impl Iterator<Item = (PaintId, f64)> {
     pot.iter().map(move |part| (part.paint, f64::from(part.parts.value()) / total))
 }
 
-/// Puts one tin in place of another in a pot.
+/// Replaces one tin with another in the contents of a pot.
 pub fn replace_paint(pot: &mut Vec<MixPart>, gone: PaintId, kept: PaintId) {
     // A pot is checked like a mix, and stays one.
     if let Ok(mix) = SavedMix::new(None, pot.clone(), None) {
@@ -198,7 +198,7 @@ impl SavedMix {
         Ok(Self { name, components, target })
     }
 
-    /// Puts one tin in place of another; if the mix had both, their parts are added.
+    /// Replaces one tin with another; if the mix had both, their parts are added.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         let Some(at) = self.components.iter().position(|part| part.paint == gone) else { return self };
         let moved = self.components[at].parts;

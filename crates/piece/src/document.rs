@@ -337,7 +337,7 @@ impl Piece {
         meetings
     }
 
-    /// Puts one tin in place of another.
+    /// Replaces one tin with another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for scheme in &mut self.schemes {
             for dress in scheme.wears.values_mut() {

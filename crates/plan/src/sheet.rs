@@ -202,7 +202,7 @@ impl RunSheet {
         paints
     }
 
-    /// Puts one tin in place of another.
+    /// Replaces one tin with another.
     pub fn with_paint_replaced(mut self, gone: PaintId, kept: PaintId) -> Self {
         for done in &mut self.done {
             match &mut done.work {
