@@ -3,8 +3,8 @@ import { useTell } from '../parts/Notice';
 import { useRunSheet } from '../state/runSheet';
 import { usePiece } from '../state/workspace';
 
-/** Longest that a browser's timer is set for, ms. */
-const LONGEST = 12 * 3_600_000;
+/** The longest a browser's timer can wait, ms: almost 25 days. */
+const LONGEST = 2 ** 31 - 1;
 
 /** A short tone, where the browser lets the page make one. */
 function ring() {
