@@ -7,12 +7,19 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod corner;
+mod homography;
 mod palette;
+mod pinhole;
 mod plausible;
+mod retinex;
 
 use warm_blend_spectral::{Lab, Light, from_linear_srgb};
 
+pub use homography::{BadCorners, Homography, Point2, check_corners};
 pub use palette::{Palette, PhotoColour};
+pub use pinhole::Pinhole;
+pub use retinex::{Surface, blurred, grain};
 
 /// A photo in linear light.
 #[derive(Debug, Clone)]
@@ -105,6 +112,9 @@ const EVEN: f64 = 0.12;
 /// Change of the balance of channels across the card from which the light is mixed.
 const MIXED: f64 = 0.05;
 
+/// What the brightest surface of a room gives back†.
+const BRIGHTEST: f64 = 0.75;
+
 /// A photo by its card.
 struct Weighed {
     /// What each channel is scaled by, so that the card comes out as the neutral it is.
@@ -173,6 +183,24 @@ impl Photo {
             );
         }
         Ok(Weighed { gains, warnings })
+    }
+
+    /// What a perfect white would read in each channel where the card is, linear.
+    pub fn white(&self, card: Card, at: PhotoSpot) -> Result<[f64; 3], BadPick> {
+        self.weighed(card, at).map(|weighed| weighed.gains.map(|gain| 1.0 / gain))
+    }
+
+    /// The same without a card: the brightest things in the photo are taken for nearly white. Approximate.
+    pub fn guessed_white(&self) -> [f64; 3] {
+        let mut bright: Vec<[f32; 3]> = self.pixels.iter().step_by(7).copied().collect();
+        let of = |rgb: &[f32; 3]| luminance(rgb.map(f64::from));
+        let upper = bright.len() * 97 / 100;
+        bright.select_nth_unstable_by(upper, |one, other| of(one).total_cmp(&of(other)));
+        let top = &bright[upper..];
+        std::array::from_fn(|c| {
+            let mean = top.iter().map(|rgb| f64::from(rgb[c])).sum::<f64>() / top.len() as f64;
+            (mean / BRIGHTEST).max(1e-3)
+        })
     }
 
     /// Picks colours at spots, relative to the card.

@@ -12,7 +12,8 @@ use warm_blend_paint::{Masstone, MixPart, Name, Note, PaintId, replace_paint};
 use warm_blend_spectral::Light;
 
 use super::{
-    BadForm, Carving, Elevation, Extent, Finish, Form, Intent, Meeting, Stencil, Windows, Zone, ZoneFinish,
+    BadForm, Carving, Elevation, Extent, Finish, Form, Intent, Meeting, PHOTOS, PiecePhoto, Stencil, Windows,
+    Zone, ZoneFinish,
 };
 
 /// Greatest number of schemes.
@@ -144,6 +145,9 @@ pub struct Piece {
     /// Contrast windows for quiet, layered and bold.
     #[serde(default)]
     pub windows: Windows,
+    /// Photos of the piece as it is, at most six, to show its finish on.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub photos: Vec<PiecePhoto>,
 }
 
 /// Something of each zone. What stands at one is shown with its name where it is wrong: readers lose track of a key that is no text.
@@ -268,6 +272,7 @@ impl Piece {
             schemes: Vec::new(),
             chosen: 0,
             windows: Windows::default(),
+            photos: Vec::new(),
         }
     }
 
@@ -297,6 +302,14 @@ impl Piece {
         }
         self.brief.check()?;
         self.windows.check().map_err(|error| BadPiece::at("/windows", error))?;
+        if self.photos.len() > PHOTOS {
+            let words =
+                format!("too many photos ({}); the most is {PHOTOS}; delete one first", self.photos.len());
+            return Err(BadPiece::at("/photos", words));
+        }
+        for (n, photo) in self.photos.iter().enumerate() {
+            photo.check().map_err(|(at, words)| BadPiece::at(format!("/photos/{n}/{at}"), words))?;
+        }
         let mut schemes = self.schemes.iter().enumerate();
         schemes.try_for_each(|(n, scheme)| scheme.check(&format!("/schemes/{n}")))
     }

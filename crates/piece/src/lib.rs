@@ -28,6 +28,7 @@ mod finish;
 mod form;
 mod intent;
 mod mud;
+mod photographed;
 mod places;
 mod spacing;
 mod stencil;
@@ -48,6 +49,7 @@ pub use finish::{
 pub use form::{BadForm, Form, FormField, PieceKind};
 pub use intent::{Intent, Windows};
 pub use mud::{Washed, mud};
+pub use photographed::{CardKind, MarkedCard, MarkedFace, PHOTOS, PiecePhoto};
 pub use spacing::{BadSpacing, Spacing, spaced};
 pub use stencil::{DENSE, Repeats, Stencil};
 pub use unify::{

@@ -14,7 +14,7 @@ use axum::{
 };
 use warm_blend_paint::Look;
 use warm_blend_piece::{Elevation, Face, View};
-use warm_blend_render::{Closer, Fineness, Front, Picture, Relief, Shading};
+use warm_blend_render::{Closer, Fineness, Front, OnPhoto, Picture, Relief, Shading};
 
 use crate::{
     easel::{Easel, TooMany},
@@ -30,6 +30,7 @@ pub struct Pictures {
     pub plates: Plates,
     pub fronts: Fronts,
     pub flats: Flats,
+    pub on_photos: OnPhotos,
     /// Interactive pictures.
     quick: Easel,
     /// Pictures that take much time or memory, one at a time.
@@ -44,6 +45,7 @@ impl Default for Pictures {
             plates: Plates::default(),
             fronts: Fronts::default(),
             flats: Flats::default(),
+            on_photos: OnPhotos::default(),
             quick: Easel::of(2),
             large: Easel::of(1),
             drawn: AtomicU64::default(),
@@ -233,5 +235,41 @@ impl Flats {
         draw: impl FnOnce() -> Result<Picture, Problem>,
     ) -> Result<Arc<Picture>, Problem> {
         self.0.get(of, draw)
+    }
+}
+
+/// What a photo of a piece was prepared from: its marks and the dimensions of the piece, and its width.
+#[derive(Debug, Clone, PartialEq)]
+pub struct OnPhotoOf {
+    pub marks: Vec<u8>,
+    pub width: u32,
+}
+
+/// Room for one photo at the sizes of one screen, bytes.
+const ON_PHOTOS: usize = 40 << 20;
+
+/// Photos of pieces, prepared for finishes to be shown on them.
+#[derive(Debug)]
+pub struct OnPhotos(Recent<OnPhotoOf, OnPhoto>);
+
+impl Default for OnPhotos {
+    fn default() -> Self {
+        Self(Recent::within(ON_PHOTOS))
+    }
+}
+
+impl Bulky for OnPhoto {
+    fn bytes(&self) -> usize {
+        self.bytes()
+    }
+}
+
+impl OnPhotos {
+    pub fn of(
+        &self,
+        of: OnPhotoOf,
+        prepare: impl FnOnce() -> Result<OnPhoto, Problem>,
+    ) -> Result<Arc<OnPhoto>, Problem> {
+        self.0.get(of, prepare)
     }
 }

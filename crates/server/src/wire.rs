@@ -274,6 +274,14 @@ impl ViewAsked {
     }
 }
 
+/// Which photo of a piece.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct PhotoAsked {
+    /// Index of the photo among those of the piece.
+    pub photo: usize,
+}
+
 /// System of units.
 #[derive(Debug, Default, Deserialize, IntoParams)]
 pub struct UnitsAsked {

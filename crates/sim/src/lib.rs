@@ -15,6 +15,7 @@
 //! | a painter whose hand differs from the table, and its boards | [`VirtualHand`], [`VirtualBoard`] |
 //! | a reader with noise, drift and a dirty window | [`SimulatedReader`] |
 //! | a camera in front of invented finishes | [`Scene`] |
+//! | a camera in front of a piece in a room | [`Interior`] |
 //! | a scale with noise and drift, and a pot to lift | [`SimulatedScale`] |
 
 #![warn(missing_docs, clippy::unwrap_used)]
@@ -23,6 +24,7 @@
 mod behind;
 mod camera;
 mod hand;
+mod interior;
 mod paint;
 mod pigment;
 mod reader;
@@ -31,6 +33,7 @@ mod tins;
 
 pub use camera::{SCENES, Scene};
 pub use hand::{VirtualBoard, VirtualHand};
+pub use interior::{Coat, INTERIORS, Interior, Photograph};
 pub use paint::{VirtualPaint, VirtualSample};
 pub use pigment::Pigment;
 pub use reader::{SimulatedReader, Window};

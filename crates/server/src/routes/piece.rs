@@ -1,6 +1,7 @@
 //! Pieces: what they are, what they wear, and whether their parts belong together.
 
 mod look;
+mod photographed;
 
 use axum::{extract::State, http::StatusCode};
 use uuid::Uuid;
@@ -8,7 +9,7 @@ use warm_blend_piece::Piece;
 use warm_blend_store::{ChangeSet, Kept, Store, StoreError};
 use warm_blend_workshop::{PieceChoices, PieceInList, PieceKept, PieceName, Workshop};
 
-pub use self::look::*;
+pub use self::{look::*, photographed::*};
 use crate::{
     Workspace,
     body::{Answer, Json, Path, Query},

@@ -10,7 +10,7 @@ use axum::{
 use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_paint::Look;
-use warm_blend_piece::{FinishedZone, Piece, Scheme, Searched, View, Zone};
+use warm_blend_piece::{Elevation, FinishedZone, Piece, Scheme, Searched, View, Zone};
 use warm_blend_render::{Closer, Corner, Fineness, Front, Picture, Shading, Viewpoint};
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{FinishedPiece, PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
@@ -32,7 +32,7 @@ pub struct Around {
 }
 
 impl Around {
-    async fn of(workspace: &Workspace) -> Result<Self, Problem> {
+    pub(super) async fn of(workspace: &Workspace) -> Result<Self, Problem> {
         Self::and(workspace, |_| Ok(())).await.map(|((), around)| around)
     }
 
@@ -97,18 +97,18 @@ pub async fn picture(
 }
 
 /// A piece in a scheme, and how it is looked at.
-struct Worn<'a> {
-    around: &'a Around,
-    piece: &'a Piece,
-    scheme: &'a Scheme,
-    look: Look,
-    shading: Shading,
+pub(super) struct Worn<'a> {
+    pub around: &'a Around,
+    pub piece: &'a Piece,
+    pub scheme: &'a Scheme,
+    pub look: Look,
+    pub shading: Shading,
     /// Dressed when first needed.
-    finished: OnceCell<FinishedPiece>,
+    pub finished: OnceCell<FinishedPiece>,
 }
 
 impl Worn<'_> {
-    fn finished(&self) -> Result<&FinishedPiece, Problem> {
+    pub fn finished(&self) -> Result<&FinishedPiece, Problem> {
         if self.finished.get().is_none() {
             let finished =
                 self.around.room(self.look).dress(self.piece, self.scheme)?.ok_or_else(not_said)?;
@@ -120,6 +120,33 @@ impl Worn<'_> {
     /// All that its look depends on besides the shelf.
     fn wears(&self) -> Result<Vec<u8>, Problem> {
         serde_json::to_vec(&(self.piece, self.scheme, &self.around.boards)).map_err(|_| Problem::internal())
+    }
+
+    /// Flat pictures of faces, with or without their patterns, as they were if they were drawn before.
+    pub fn flats(
+        &self,
+        pictures: &Pictures,
+        elevation: &Elevation,
+        wanted: impl Iterator<Item = (View, bool, (u32, u32))>,
+        fineness: Fineness,
+        asking: &Asking,
+    ) -> Result<Vec<Arc<Picture>>, Problem> {
+        let (wears, shelf) = (self.wears()?, self.around.shelf.state());
+        let has_patterns = self.scheme.wears.values().any(|finish| finish.stencil.is_some());
+        let flat = |(view, patterned, size): (View, bool, (u32, u32))| {
+            let (look, shading, wears) = (self.look, self.shading, wears.clone());
+            let patterned = patterned || !has_patterns;
+            // Without its patterns a face is seen round edges only.
+            let fineness = if patterned { fineness } else { Fineness::Quick };
+            let known = FlatOf { wears, shelf, look, shading, view, patterned, size, fineness };
+            pictures.flats.of(known, || {
+                asking.still()?;
+                let front = pictures.fronts.of(elevation, view, size, Closer::WHOLE, fineness)?;
+                asking.still()?;
+                self.flat(&front, patterned)
+            })
+        };
+        wanted.map(flat).collect()
     }
 
     /// Draws a face, with or without its patterns.
@@ -161,22 +188,7 @@ impl Shown {
         let corner = Corner::new(&elevation, from, self.size, self.closer, self.fineness)
             .map_err(|error| Problem::field("?width", error))?
             .ok_or_else(not_said)?;
-        let (wears, shelf) = (of.wears()?, of.around.shelf.state());
-        let has_patterns = of.scheme.wears.values().any(|finish| finish.stencil.is_some());
-        let flat = |(view, patterned, size): (View, bool, (u32, u32))| {
-            let (look, shading, wears) = (of.look, of.shading, wears.clone());
-            let patterned = patterned || !has_patterns;
-            // Without its patterns a face is seen round edges only.
-            let fineness = if patterned { self.fineness } else { Fineness::Quick };
-            let known = FlatOf { wears, shelf, look, shading, view, patterned, size, fineness };
-            pictures.flats.of(known, || {
-                asking.still()?;
-                let front = pictures.fronts.of(&elevation, view, size, Closer::WHOLE, fineness)?;
-                asking.still()?;
-                of.flat(&front, patterned)
-            })
-        };
-        let flats: Vec<Arc<Picture>> = corner.flats().map(flat).collect::<Result<_, _>>()?;
+        let flats = of.flats(pictures, &elevation, corner.flats(), self.fineness, asking)?;
         asking.still()?;
         Ok(corner.draw(&flats, of.shading))
     }

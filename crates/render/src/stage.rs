@@ -1,0 +1,61 @@
+//! A piece in space before a camera: what a simulated camera photographs.
+
+use warm_blend_photo::Pinhole;
+use warm_blend_piece::{Elevation, View, Zone};
+
+use crate::{camera::Camera, in_view::InView, solid::Solid};
+
+/// A piece in space before a camera.
+#[derive(Debug)]
+pub struct Stage {
+    solid: Solid,
+    seen: InView,
+    all: Vec<usize>,
+}
+
+/// A point of the piece that is seen.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct SeenPoint {
+    /// The face whose finish it wears.
+    pub view: View,
+    /// Position on that face, mm.
+    pub at: (f64, f64),
+    /// Its zone, and the index of its part on the face.
+    pub zone: Zone,
+    /// Index of its part on the face.
+    pub part: usize,
+    /// Position in space, mm: x to the right, y down, z towards the viewer.
+    pub point: [f64; 3],
+    /// Unit vector away from the surface.
+    pub normal: [f64; 3],
+}
+
+impl Stage {
+    /// A piece before a camera whose photo is `width` pixels wide; `None` if it has no front.
+    pub fn new(elevation: &Elevation, camera: &Pinhole, width: u32) -> Option<Self> {
+        let solid = Solid::of(elevation)?;
+        let seen = InView::new(Camera::with_photo(camera, f64::from(width)), &solid);
+        let all = (0..seen.planes.len()).collect();
+        Some(Self { solid, seen, all })
+    }
+
+    /// The nearest point of the piece at a position of the photo, pixels.
+    pub fn seen(&self, x: f64, y: f64) -> Option<SeenPoint> {
+        self.seen.nearest(&self.all, x, y).and_then(|met| self.seen.point(&met))
+    }
+
+    /// Direction of the ray through a position of the photo, pixels.
+    pub fn ray(&self, x: f64, y: f64) -> [f64; 3] {
+        self.seen.camera.ray(x, y)
+    }
+
+    /// Whether the piece stands in the way of light that comes to a point from a direction.
+    pub fn blocks(&self, point: [f64; 3], way: [f64; 3]) -> bool {
+        self.solid.planes.iter().any(|plane| plane.met(point, way, f64::INFINITY).is_some())
+    }
+
+    /// The least and the greatest coordinates of the piece, mm.
+    pub fn bounds(&self) -> ([f64; 3], [f64; 3]) {
+        self.solid.bounds()
+    }
+}

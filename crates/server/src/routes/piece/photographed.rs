@@ -1,0 +1,141 @@
+//! The finish of a piece on a photo of it.
+
+use std::{cell::OnceCell, sync::Arc};
+
+use axum::{extract::State, response::Response};
+use serde::Deserialize;
+use utoipa::IntoParams;
+use uuid::Uuid;
+use warm_blend_interchange::photo as decoded;
+use warm_blend_paint::Look;
+use warm_blend_photo::Photo;
+use warm_blend_piece::{Elevation, Piece, PiecePhoto};
+use warm_blend_render::{Fineness, OnPhoto, Picture, Shading};
+use warm_blend_workshop::{PhotoPoint, PieceOnPhoto, not_said, on_photo, scheme_of, worn};
+
+use super::look::{Around, Worn};
+use crate::{
+    Workspace,
+    body::{Answer, Json, Path, Query},
+    off_thread::{Asking, off_thread},
+    pictures::{OnPhotoOf, Pictures},
+    problem::Problem,
+    wire::{PhotoAsked, SchemeAsked},
+};
+
+/// Reads a saved photo.
+async fn kept_photo(workspace: &Workspace, id: Uuid) -> Result<Vec<u8>, Problem> {
+    let jpeg = workspace.with(move |store| store.photo(id)).await?;
+    jpeg.ok_or_else(|| Problem::not_found("no such photo; add it again"))
+}
+
+fn decode(jpeg: &[u8]) -> Result<Photo, Problem> {
+    decoded(jpeg).map_err(|error| Problem::field("/photo", error))
+}
+
+/// The photo that is asked for, of those of the piece.
+fn photo_of(piece: &Piece, n: usize) -> Result<PiecePhoto, Problem> {
+    piece
+        .photos
+        .get(n)
+        .cloned()
+        .ok_or_else(|| Problem::field("?photo", "no such photo of this piece; add it first"))
+}
+
+fn elevation_of(piece: &Piece) -> Result<Elevation, Problem> {
+    let elevation = piece.elevation().transpose().map_err(|_| Problem::from(not_said()))?;
+    Ok(elevation.ok_or_else(not_said)?)
+}
+
+/// Look at a photo of a piece and the marks on it: a first guess for them, and what is wrong with them. Nothing is saved.
+#[utoipa::path(post, path = "/piece/on-photo", operation_id = "look_at_photo_of_piece",
+    tag = "piece", params(PhotoAsked),
+    responses((status = OK, body = PieceOnPhoto)))]
+pub async fn look_at_photo(
+    State(workspace): State<Workspace>,
+    Query(asked): Query<PhotoAsked>,
+    Json(piece): Json<Piece>,
+) -> Answer<PieceOnPhoto> {
+    piece.check()?;
+    let of = photo_of(&piece, asked.photo)?;
+    let jpeg = kept_photo(&workspace, of.photo).await?;
+    off_thread(move || Ok(PieceOnPhoto::of(&decode(&jpeg)?, &elevation_of(&piece)?, &of))).await.map(Json)
+}
+
+/// The strongest corner near a point of a saved photo, or the point itself.
+#[utoipa::path(post, path = "/photos/kept/{id}/snap", operation_id = "snap_to_corner", tag = "piece",
+    responses((status = OK, body = PhotoPoint)))]
+pub async fn snap(
+    State(workspace): State<Workspace>,
+    Path(id): Path<Uuid>,
+    Json(at): Json<PhotoPoint>,
+) -> Answer<PhotoPoint> {
+    let jpeg = kept_photo(&workspace, id).await?;
+    off_thread(move || Ok(at.snapped(&decode(&jpeg)?))).await.map(Json)
+}
+
+/// What is drawn.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct PictureOnPhoto {
+    /// Width of the picture, 64 to 1600 pixels.
+    width: u32,
+    /// True to draw the finish finely, but slower.
+    #[serde(default)]
+    fine: bool,
+}
+
+/// Draw a piece in its finish on a photo of it; nothing is saved.
+#[utoipa::path(post, path = "/piece/on-photo/picture", operation_id = "draw_piece_on_photo",
+    tag = "piece", params(Look, SchemeAsked, PhotoAsked, PictureOnPhoto),
+    responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
+pub async fn picture_on_photo(
+    State(workspace): State<Workspace>,
+    Query(look): Query<Look>,
+    Query(scheme): Query<SchemeAsked>,
+    Query(asked): Query<PhotoAsked>,
+    Query(drawn): Query<PictureOnPhoto>,
+    Json(piece): Json<Piece>,
+) -> Result<Response, Problem> {
+    piece.check()?;
+    let scheme = scheme_of(&piece, scheme.scheme)?;
+    let of = photo_of(&piece, asked.photo)?;
+    let jpeg = kept_photo(&workspace, of.photo).await?;
+    let around = Around::of(&workspace).await?;
+    let pictures = Arc::clone(&workspace.pictures);
+    let width = drawn.width.clamp(64, 1600);
+    let fineness = if drawn.fine { Fineness::Fine } else { Fineness::Quick };
+    let draw = move |asking: &Asking| {
+        let worn = Worn {
+            around: &around,
+            piece: &piece,
+            scheme: &scheme,
+            look,
+            shading: Shading::None,
+            finished: OnceCell::new(),
+        };
+        Ok(shown(&pictures, &worn, (&of, &jpeg), (width, fineness), asking)?.to_png())
+    };
+    workspace.pictures.answer((width, width), fineness, draw).await
+}
+
+fn shown(
+    pictures: &Pictures,
+    of: &Worn,
+    (photo, jpeg): (&PiecePhoto, &[u8]),
+    (width, fineness): (u32, Fineness),
+    asking: &Asking,
+) -> Result<Picture, Problem> {
+    let elevation = elevation_of(of.piece)?;
+    let marks = serde_json::to_vec(&(photo, of.piece.form, &of.piece.corrections))
+        .map_err(|_| Problem::internal())?;
+    let on: Arc<OnPhoto> = pictures.on_photos.of(OnPhotoOf { marks, width }, || {
+        let photo_seen = decode(jpeg)?;
+        asking.still()?;
+        Ok(on_photo(&photo_seen, &elevation, photo, width)?)
+    })?;
+    asking.still()?;
+    let flats = of.flats(pictures, &elevation, on.flats(), fineness, asking)?;
+    asking.still()?;
+    Ok(on.draw(&flats, &worn(&of.finished()?.dressed, of.look.state)))
+}

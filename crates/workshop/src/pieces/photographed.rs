@@ -1,0 +1,121 @@
+//! A piece on a photo of it.
+
+use std::collections::BTreeMap;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use warm_blend_paint::FilmState;
+use warm_blend_photo::{Card, Photo, PhotoSpot};
+use warm_blend_piece::{CardKind, Elevation, FinishedZone, MarkedFace, PiecePhoto, View, Zone};
+use warm_blend_render::{MarkedPhoto, OnPhoto, Worn};
+
+use crate::{Refusal, SpotEntry};
+
+/// What is known of a photo of a piece before its finish is shown on it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PieceOnPhoto {
+    /// Width of the photo, pixels.
+    pub width: usize,
+    /// Height of the photo, pixels.
+    pub height: usize,
+    /// Faces of the piece: `front`, `side`, `top`.
+    pub faces: Vec<View>,
+    /// A first guess of the front's corners, if the front is not marked.
+    pub guess: Option<MarkedFace>,
+    /// Probable position of a white card, for a person to confirm.
+    pub likely_card: Option<SpotEntry>,
+    /// What is wrong with the marks; null where the finish can be shown.
+    pub problem: Option<String>,
+    /// Reasons for doubt.
+    pub warnings: Vec<String>,
+}
+
+/// A point of a photo that a corner was set down near.
+#[derive(Debug, Clone, Copy, Serialize, Deserialize, ToSchema)]
+pub struct PhotoPoint {
+    /// Distance from the left, in widths of the photo.
+    pub x: f64,
+    /// Distance from the top, in widths of the photo.
+    pub y: f64,
+}
+
+/// How far a corner snaps, in widths of the photo.
+const REACH: f64 = 0.02;
+
+impl PhotoPoint {
+    /// The strongest corner near it, or the point itself.
+    pub fn snapped(self, photo: &Photo) -> Self {
+        match photo.snapped([self.x, self.y], REACH) {
+            Some([x, y]) => Self { x, y },
+            None => self,
+        }
+    }
+}
+
+/// What is wrong with a photo of a piece: the field of the photo, and a message.
+type Wrong = (&'static str, String);
+
+/// What a perfect white reads in a photo of a piece, where its card is, and reasons for doubt.
+fn white(photo: &Photo, of: &PiecePhoto) -> Result<([f64; 3], Option<PhotoSpot>, Vec<String>), Wrong> {
+    let Some(card) = of.card else {
+        let approximate = "No card in the photo, so colours are only approximate. Hold a white or grey card against the piece";
+        return Ok((photo.guessed_white(), None, vec![approximate.to_owned()]));
+    };
+    let spot = PhotoSpot { x: card.x, y: card.y, radius: card.radius };
+    let kind = match card.kind {
+        CardKind::White => Card::White,
+        CardKind::Grey => Card::Grey,
+    };
+    let wrong = |error: String| ("/card", error);
+    let picked = photo.pick(kind, spot, &[]).map_err(|error| wrong(error.to_string()))?;
+    let white = photo.white(kind, spot).map_err(|error| wrong(error.to_string()))?;
+    Ok((white, Some(spot), picked.warnings.into_iter().map(str::to_owned).collect()))
+}
+
+fn prepared(photo: &Photo, elevation: &Elevation, of: &PiecePhoto, width: u32) -> Result<OnPhoto, Wrong> {
+    let (white, card, _) = white(photo, of)?;
+    let faces: Vec<_> = of.faces.iter().map(|face| (face.view, face.corners)).collect();
+    let marked = MarkedPhoto { faces: &faces, hidden: &of.hidden, white, card };
+    OnPhoto::new(photo, elevation, marked, width).map_err(|error| ("/faces", error.to_string()))
+}
+
+/// Prepares a photo of a piece, scaled to a width in pixels.
+pub fn on_photo(
+    photo: &Photo,
+    elevation: &Elevation,
+    of: &PiecePhoto,
+    width: u32,
+) -> Result<OnPhoto, Refusal> {
+    prepared(photo, elevation, of, width).map_err(|(field, error)| Refusal::field(field, error))
+}
+
+/// How each zone that has a finish covers what is below.
+pub fn worn(dressed: &BTreeMap<Zone, FinishedZone>, state: FilmState) -> BTreeMap<Zone, Worn> {
+    let painted = dressed.iter().filter(|(_, zone)| zone.painted);
+    painted.map(|(zone, finished)| (*zone, Worn::of(finished, state))).collect()
+}
+
+impl PieceOnPhoto {
+    /// Looks at a photo of a piece and its marks.
+    pub fn of(photo: &Photo, elevation: &Elevation, of: &PiecePhoto) -> Self {
+        let (width, height) = photo.size();
+        let has_front = of.faces.iter().any(|face| face.view == View::Front);
+        let front = elevation.face(View::Front).filter(|_| !has_front);
+        let guess = front.map(|front| MarkedFace {
+            view: View::Front,
+            corners: photo.guessed_face(front.width / front.height),
+        });
+        let warnings = white(photo, of).map(|(.., warnings)| warnings).unwrap_or_default();
+        // The camera alone, on a small picture.
+        let wrong = has_front.then(|| prepared(photo, elevation, of, 64).err()).flatten();
+        Self {
+            width,
+            height,
+            faces: elevation.faces.iter().map(|face| face.view).collect(),
+            guess,
+            likely_card: photo.likely_card().filter(|_| of.card.is_none()).map(SpotEntry::from),
+            problem: wrong.map(|(_, words)| words),
+            warnings,
+        }
+    }
+}
