@@ -25,6 +25,10 @@ const Log = opened(
   () => import('./screens/log/Log'),
   (module) => module.Log,
 );
+const OnPhoto = opened(
+  () => import('./screens/piece/photo/OnPhoto'),
+  (module) => module.OnPhoto,
+);
 const Piece = opened(
   () => import('./screens/piece/Piece'),
   (module) => module.Piece,
@@ -77,6 +81,7 @@ if (root) {
                 <Route element={<Frame />}>
                   <Route path="/piece" element={<Piece />} />
                   <Route path="/piece/photo" element={<Reference />} />
+                  <Route path="/piece/on-photo" element={<OnPhoto />} />
                   <Route path="/piece/record" element={<Record />} />
                   <Route path="/piece/sheet" element={<Sheet />} />
                   <Route path="/shelf/:id?" element={<Shelf />} />

@@ -115,6 +115,8 @@ pub struct OnPhoto {
 
 /// Width of the band along an edge of a part that its shape lights differently, mm†.
 const ARRIS: f64 = 5.0;
+/// Side of carved corners, of the shorter side of their part†.
+const CARVED: f64 = 0.36;
 /// Gloss is what is lighter than this, of the usual lightness of its zone†.
 const GLOSS_FROM: f32 = 1.25;
 /// Width over which the haze of a glossy surface is even, of the width of the photo†.
@@ -137,6 +139,13 @@ fn is_shaped(face: &Face, part: &Part, (x, y): (f64, f64)) -> bool {
             // Near its own edge, or that of what is set into it.
             let near = |other: &Part| other.inward(x, y).abs() < ARRIS;
             near(part) || face.parts.iter().any(|other| other.on.is_some() && near(other))
+        }
+        Shaping::Carved => {
+            // Only in its corners.
+            let Rect { x: left, y: upper, w, h } = part.rect;
+            let across = (x - left).min(left + w - x);
+            let down = (y - upper).min(upper + h - y);
+            across.max(down) < CARVED * w.min(h) || part.inward(x, y) < ARRIS
         }
         _ => true,
     }
@@ -343,7 +352,7 @@ impl OnPhoto {
         };
         let usual: BTreeMap<Kind, [f32; 3]> =
             by_kind.keys().map(|kind| (*kind, self::usual(of(kind)))).collect();
-        let olds = old_colours(&groups, &by_kind, &usual, &matt, marked, width, &foreign);
+        let olds = old_colours(&groups, &by_kind, &usual, &matt, marked, width, &surfaces);
         let grain = grain(width, &matt, &surfaces);
         for (pixel, kind) in self.pixels.iter_mut().zip(&kinds) {
             let (old, usual) = (olds[kind], usual[kind]);
@@ -528,7 +537,7 @@ fn usual(colours: impl Iterator<Item = [f32; 3]>) -> [f32; 3] {
     std::array::from_fn(|c| (middle.iter().map(|rgb| rgb[c].max(1e-4).ln()).sum::<f32>() / n).exp())
 }
 
-/// The old reflectance of each zone on each face: what is near the card has its light.
+/// The old reflectance of each zone on each face: what is flat and near the card has its light.
 fn old_colours(
     groups: &[Vec<Kind>],
     by_kind: &BTreeMap<Kind, Vec<u32>>,
@@ -536,13 +545,13 @@ fn old_colours(
     shares: &[[f32; 3]],
     marked: &MarkedPhoto,
     width: usize,
-    foreign: &HashSet<u32>,
+    surfaces: &[Surface],
 ) -> BTreeMap<Kind, [f32; 3]> {
     let near = |at: &&u32| {
         marked.card.is_some_and(|card| {
             let (x, y) = (**at as usize % width, **at as usize / width);
-            (x as f64 / width as f64 - card.x).hypot(y as f64 / width as f64 - card.y) < 6.0 * card.radius
-        }) && !foreign.contains(*at)
+            (x as f64 / width as f64 - card.x).hypot(y as f64 / width as f64 - card.y) < 10.0 * card.radius
+        }) && matches!(surfaces[**at as usize], Surface::Flat(_))
     };
     let mut olds = BTreeMap::new();
     for group in groups {

@@ -1,5 +1,6 @@
 //! Photographs of the simulated rooms: before, in another finish, and that finish shown on the first photo.
-//! `cargo run -p warm-blend-sim --example interiors -- FOLDER WIDTH`
+//! Those that are shipped are made so: `cargo run --release -p warm-blend-sim --example interiors -- crates/sim/photos 1600`, of which the
+//! JPEG files are kept. `cargo run -p warm-blend-sim --example interiors -- FOLDER WIDTH`
 
 use std::collections::BTreeMap;
 
@@ -15,7 +16,7 @@ fn main() {
     let width: u32 = given.next().and_then(|width| width.parse().ok()).unwrap_or(900);
     let size = (width, width * 3 / 4);
     for interior in INTERIORS {
-        let Ok(elevation) = interior.kind.usual().build() else { continue };
+        let Ok(elevation) = interior.form().build() else { continue };
         let save = |name: &str, picture: &Picture| {
             let path = format!("{folder}/{}-{name}.png", interior.id);
             std::fs::write(&path, picture.to_png()).unwrap_or_else(|error| panic!("{path}: {error}"));
@@ -24,6 +25,14 @@ fn main() {
         let Some(before) = interior.photograph(&elevation, size, |_| None) else { continue };
         println!("{}: photographed in {:?}", interior.id, start.elapsed());
         save("before", &before.picture);
+        let Picture { width: w, height: h, rgb } = before.picture.clone();
+        if let Some(image) = image::RgbImage::from_raw(w, h, rgb) {
+            let mut jpeg = Vec::new();
+            let encoder = image::codecs::jpeg::JpegEncoder::new_with_quality(&mut jpeg, 88);
+            image.write_with_encoder(encoder).expect("a picture as JPEG");
+            std::fs::write(format!("{folder}/{}.jpg", interior.id), jpeg).expect("the folder is there");
+            println!("faces {:?}, card {:?}", before.faces, before.card);
+        }
         let colour = |zone: Zone| match zone {
             Zone::Drawers | Zone::Panels => [0.30, 0.36, 0.40],
             Zone::Top | Zone::Fall => [0.11, 0.14, 0.17],

@@ -11,7 +11,7 @@ use rand_chacha::ChaCha8Rng;
 use rand_distr::StandardNormal;
 use rayon::prelude::*;
 use warm_blend_photo::{Pinhole, Point2, check_corners};
-use warm_blend_piece::{Elevation, Face, PieceKind, Shaping, View};
+use warm_blend_piece::{Elevation, Face, Form, PieceKind, Shaping, View};
 use warm_blend_render::{Picture, SeenPoint, Stage, face_corners};
 
 type Point = [f64; 3];
@@ -51,8 +51,9 @@ pub struct Interior {
     pub id: &'static str,
     /// Name.
     pub name: &'static str,
-    /// What stands there, in its usual dimensions.
-    pub kind: PieceKind,
+    kind: PieceKind,
+    /// The photograph, as it was taken by `examples/interiors.rs`: a JPEG file.
+    pub photo: &'static [u8],
     old: Old,
     room: Room,
     /// Degrees to the right and above, and distance in diagonals of the piece.
@@ -73,6 +74,7 @@ pub const INTERIORS: [Interior; 2] = [
         id: "shed",
         name: "Green chest in a shed",
         kind: PieceKind::ChestOfDrawers,
+        photo: include_bytes!("../photos/shed.jpg"),
         old: Old::Paint,
         room: Room::Shed,
         from: (28.0, 16.0, 1.45),
@@ -86,6 +88,7 @@ pub const INTERIORS: [Interior; 2] = [
         id: "hall",
         name: "Piano in a hall",
         kind: PieceKind::UprightCase,
+        photo: include_bytes!("../photos/hall.jpg"),
         old: Old::Varnish,
         room: Room::Hall,
         from: (-24.0, 15.0, 1.4),
@@ -284,8 +287,28 @@ fn lean(face: &Face, point: &SeenPoint) -> (f64, f64) {
             let (u, v) = (2.0 * left / rect.w.max(1.0) - 1.0, 2.0 * upper / rect.h.max(1.0) - 1.0);
             (0.9 * u, 0.9 * v)
         }
-        _ => (round(left, right, ARRIS), round(upper, lower, ARRIS)),
+        shaping => {
+            let arris = (round(left, right, ARRIS), round(upper, lower, ARRIS));
+            let (near, far) = if rect.w < rect.h { (left, right) } else { (upper, lower) };
+            let is_carved = match shaping {
+                Shaping::CarvedAllOver => true,
+                Shaping::Bands => near.min(far) < 0.22 * rect.w.min(rect.h),
+                Shaping::Carved => left.min(right).max(upper.min(lower)) < 90.0,
+                _ => false,
+            };
+            if is_carved { (arris.0 + carved(x, y).0, arris.1 + carved(x, y).1) } else { arris }
+        }
     }
+}
+
+/// Slopes of carved leaves and scrolls: waves that bend round each other.
+fn carved(x: f64, y: f64) -> (f64, f64) {
+    let height = |x: f64, y: f64| {
+        let (bent, sway) = (rough(x / 90.0, y / 90.0, 61), rough(x / 70.0, y / 70.0, 67));
+        7.0 * (x / 11.0 + 9.0 * bent).sin() * (y / 13.0 + 8.0 * sway).cos()
+    };
+    let slope = |dx: f64, dy: f64| (height(x - dx, y - dy) - height(x + dx, y + dy)) / 2.4;
+    (slope(1.2, 0.0).clamp(-1.1, 1.1), slope(0.0, 1.2).clamp(-1.1, 1.1))
 }
 
 /// A normal that leans on its face.
@@ -313,6 +336,17 @@ impl Interior {
     /// Finds an interior by its id.
     pub fn find(id: &str) -> Option<&'static Interior> {
         INTERIORS.iter().find(|one| one.id == id)
+    }
+
+    /// What stands there.
+    pub fn form(&self) -> Form {
+        match self.kind {
+            // The piano of the demo.
+            PieceKind::UprightCase => {
+                Form { panels: 3, moulding: 34.0, carved: true, ..PieceKind::UprightCase.usual() }
+            }
+            kind => kind.usual(),
+        }
     }
 
     /// The camera, before a piece of this size.

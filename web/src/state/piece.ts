@@ -87,7 +87,7 @@ const NO_BRIEF = {
 export const briefOf = (entry: Piece): NonNullable<Piece['brief']> => entry.brief ?? NO_BRIEF;
 
 /** Names have no colour: leaving them out spares a question with every letter typed. */
-const nameless = (entry: Piece): Piece => ({
+export const nameless = (entry: Piece): Piece => ({
   ...entry,
   name: 'piece',
   brief: { ...NO_BRIEF, lights: briefOf(entry).lights },

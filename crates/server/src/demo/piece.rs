@@ -6,8 +6,10 @@ use uuid::Uuid;
 use warm_blend_board::{Letter, Motif, Share};
 use warm_blend_paint::{Masstone, MixPart, Name, Note, PaintId, WholeParts};
 use warm_blend_piece::{
-    Ageing, Brief, Finish, Form, Intent, PairIntent, Piece, PieceKind, Scheme, Stencil, Zone, ZoneFinish,
+    Ageing, Brief, CardKind, Finish, Form, Intent, MarkedCard, MarkedFace, PairIntent, Piece, PieceKind,
+    PiecePhoto, Scheme, Stencil, View, Zone, ZoneFinish,
 };
+use warm_blend_sim::Interior;
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 
@@ -89,6 +91,7 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
         },
         form: Some(Form { panels: 3, moulding: 34.0, carved: true, ..PieceKind::UprightCase.usual() }),
         schemes: vec![pale, scheme("pale trim", &TRIMMED)?],
+        photos: vec![photographed(store)?],
         ..Piece::named(named("Upright piano and stool, village hall")?)
     };
     let stool = Piece {
@@ -99,4 +102,20 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
     };
     let begun = |minute| days_ago(42, (10, minute));
     Ok([store.furnish_on(begun(15), piece)?.id, store.furnish_on(begun(40), stool)?.id])
+}
+
+/// The piano as it stands in the hall, with its faces and the card marked.
+fn photographed(store: &mut Store) -> Result<PiecePhoto, StoreError> {
+    let hall = Interior::find("hall").ok_or_else(|| unsound("hall"))?;
+    let face = |view, corners| MarkedFace { view, corners };
+    Ok(PiecePhoto {
+        photo: store.keep_photo(hall.photo)?,
+        faces: vec![
+            face(View::Front, [[0.2933, 0.2031], [0.7368, 0.1940], [0.7113, 0.5341], [0.3208, 0.6226]]),
+            face(View::Side, [[0.2602, 0.1945], [0.2933, 0.2031], [0.3208, 0.6226], [0.2863, 0.5384]]),
+            face(View::Top, [[0.2602, 0.1945], [0.6351, 0.1884], [0.7368, 0.1940], [0.2933, 0.2031]]),
+        ],
+        card: Some(MarkedCard { kind: CardKind::White, x: 0.54, y: 0.321, radius: 0.0095 }),
+        hidden: Vec::new(),
+    })
 }

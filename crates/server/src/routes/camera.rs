@@ -7,7 +7,7 @@ use axum::{
 };
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_sim::{SCENES, Scene};
+use warm_blend_sim::{INTERIORS, Interior, SCENES, Scene};
 
 use crate::{
     Workspace,
@@ -38,8 +38,9 @@ pub struct SceneView {
 #[utoipa::path(get, path = "/camera", operation_id = "get_camera", tag = "workspace",
     responses((status = OK, body = CameraView)))]
 pub async fn get(State(workspace): State<Workspace>) -> Json<CameraView> {
-    let scenes = if workspace.camera { &SCENES[..] } else { &[] };
-    let scenes = scenes.iter().map(|Scene { id, name, .. }| SceneView { id, name }).collect();
+    let flat = SCENES.iter().map(|Scene { id, name, .. }| SceneView { id, name });
+    let rooms = INTERIORS.iter().map(|Interior { id, name, .. }| SceneView { id, name });
+    let scenes = if workspace.camera { flat.chain(rooms).collect() } else { Vec::new() };
     Json(CameraView { name: workspace.camera.then_some("Simulated camera"), scenes })
 }
 
@@ -50,6 +51,9 @@ pub async fn take(
     State(workspace): State<Workspace>,
     Path(scene): Path<String>,
 ) -> Result<Response, Problem> {
+    if let Some(room) = Interior::find(&scene).filter(|_| workspace.camera) {
+        return Ok(([(header::CONTENT_TYPE, "image/jpeg")], room.photo).into_response());
+    }
     photo(Scene::find(&scene).filter(|_| workspace.camera)).await
 }
 

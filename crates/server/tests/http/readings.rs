@@ -320,7 +320,10 @@ async fn the_camera_stand_in_takes_pictures() {
     let bench = Bench::demo().await;
     let camera = bench.get("/api/camera").await;
     assert_eq!(camera["name"], "Simulated camera");
-    assert_eq!(camera["scenes"].as_array().unwrap().len(), warm_blend_sim::SCENES.len());
+    assert_eq!(
+        camera["scenes"].as_array().unwrap().len(),
+        warm_blend_sim::SCENES.len() + warm_blend_sim::INTERIORS.len()
+    );
     let palette_of = async |id: &str| {
         let taken = bench.raw(Method::GET, &format!("/api/camera/{id}"), "", Vec::new()).await;
         assert_eq!((taken.status(), &taken.headers()["content-type"]), (OK, &"image/png".parse().unwrap()));

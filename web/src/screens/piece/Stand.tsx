@@ -96,6 +96,9 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
       <button type="button" className="press press-bare px-2 text-sm" onClick={() => setAsking('brief')}>
         Brief
       </button>
+      <Link to="/piece/on-photo" className="press press-bare px-2 text-sm">
+        On a photo
+      </Link>
       <Link to="/piece/sheet" className="press press-bare px-2 text-sm">
         Client sheet
       </Link>

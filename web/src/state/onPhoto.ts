@@ -1,0 +1,65 @@
+// A piece on photos of it: what is known of a photo, and the finish shown on it.
+
+import { api, got, type Piece } from '../api/client';
+import { useLook } from '../light/light';
+import { nameless } from './piece';
+import { useLastPreview, usePreviewPicture } from './preview';
+
+/** Widths that the finish is drawn in: on the screen, while a hand is on it, and for keeping. */
+export const ON_SCREEN = 1200;
+const KEPT = 1600;
+
+/** What is known of a photo of an unsaved piece. */
+export function usePhotoOfPiece(entry: Piece, photo: number) {
+  const body = nameless(entry);
+  return useLastPreview({
+    queryKey: ['on photo', photo, body],
+    queryFn: ({ signal }) =>
+      got(api.POST('/api/piece/on-photo', { params: { query: { photo } }, body, signal })),
+  });
+}
+
+interface Drawn {
+  photo: number;
+  scheme: number;
+  width: number;
+}
+
+const picture = (query: object, body: Piece, signal?: AbortSignal) =>
+  got(
+    api.POST('/api/piece/on-photo/picture', {
+      params: { query: query as Drawn & { fine: boolean } },
+      body,
+      signal: signal ?? null,
+      parseAs: 'blob',
+    }),
+  ) as Promise<unknown> as Promise<Blob>;
+
+/** The finish on a photo; `ratio` is the photo's height by its width. */
+export function usePictureOnPhoto(entry: Piece, drawn: Drawn, ratio: number) {
+  const look = useLook();
+  const body = nameless(entry);
+  const query = { ...look, ...drawn };
+  return usePreviewPicture({
+    queryKey: ['picture on photo', query, body],
+    draw: (fine, signal) => picture({ ...query, fine }, body, signal),
+    width: drawn.width,
+    // One that is larger than the screen is drawn finely too.
+    height: Math.min(drawn.width * ratio, 870),
+  });
+}
+
+/** A large picture for keeping. */
+export function useSavedOnPhoto() {
+  const look = useLook();
+  return (entry: Piece, photo: number, scheme: number) =>
+    picture({ ...look, photo, scheme, width: KEPT, fine: true }, nameless(entry));
+}
+
+/** The strongest corner near a point of a saved photo, or the point itself. */
+export async function snapped(photo: string, [x, y]: [number, number]): Promise<[number, number]> {
+  const at = await got(
+    api.POST('/api/photos/kept/{id}/snap', { params: { path: { id: photo } }, body: { x, y } }),
+  );
+  return [at.x, at.y];
+}
