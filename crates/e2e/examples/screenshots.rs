@@ -95,6 +95,10 @@ async fn main() {
     painter.click("radio", "Corner").await;
     painter.the("image", "The piece from the corner, as it will look").await;
     keep(&painter, "corner").await;
+    painter.open("/piece/on-photo").await;
+    painter.the("image", "The piece in its finish").await;
+    keep(&painter, "on-photo").await;
+    painter.open("/piece").await;
     painter.click("radio", "Front").await;
     painter.click("radio", "pale trim").await;
     painter.reads("4 pairs of adjoining parts clash").await;

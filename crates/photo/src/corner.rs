@@ -1,6 +1,6 @@
 //! Corners that a marked point snaps to, and a first guess of a face.
 
-use crate::{Photo, Point2, luminance};
+use crate::{Photo, PhotoSpot, Point2, luminance};
 
 /// Half the width of the window that a corner is judged in, pixels.
 const WINDOW: i64 = 3;
@@ -40,7 +40,9 @@ impl Photo {
         for v in y - WINDOW..=y + WINDOW {
             for u in x - WINDOW..=x + WINDOW {
                 let (dx, dy) = (light(u + 1, v) - light(u - 1, v), light(u, v + 1) - light(u, v - 1));
-                (xx, xy, yy) = (xx + dx * dx, xy + dx * dy, yy + dy * dy);
+                // What is nearest counts most, so that the corner itself is the strongest place.
+                let weight = (-((u - x).pow(2) + (v - y).pow(2)) as f64 / 4.0).exp();
+                (xx, xy, yy) = (xx + weight * dx * dx, xy + weight * dx * dy, yy + weight * dy * dy);
             }
         }
         0.5 * (xx + yy - ((xx - yy).powi(2) + 4.0 * xy * xy).sqrt())
@@ -57,6 +59,47 @@ impl Photo {
             let (right, lower) = (left + w, upper + w / ratio);
             [[left, upper], [right, upper], [right, lower], [left, lower]]
         })
+    }
+
+    /// Probable position of a white card held against a face: the lightest even spot within its corners, much lighter than the face.
+    pub fn card_on(&self, corners: &[Point2; 4]) -> Option<PhotoSpot> {
+        let (width, height) = self.size();
+        let side = (width / 100).max(2);
+        let scale = width as f64;
+        let inside = |at: Point2| {
+            (0..4).all(|i| {
+                let ([ax, ay], [bx, by]) = (corners[i], corners[(i + 1) % 4]);
+                (bx - ax) * (at[1] - ay) - (by - ay) * (at[0] - ax) > 0.0
+            })
+        };
+        let mut squares: Vec<(f64, Point2, bool)> = Vec::new();
+        for top in (0..height).step_by(side) {
+            for left in (0..width).step_by(side) {
+                let middle =
+                    [(left as f64 + 0.5 * side as f64) / scale, (top as f64 + 0.5 * side as f64) / scale];
+                let Some(mean) = self.mean_of_square(left, top, side).filter(|_| inside(middle)) else {
+                    continue;
+                };
+                let even = mean.spread < 0.08 && mean.clipped_share() < 0.01;
+                squares.push((luminance(mean.rgb), middle, even));
+            }
+        }
+        squares.sort_by(|one, other| one.0.total_cmp(&other.0));
+        let usual = squares.get(squares.len() / 2)?.0;
+        let lightest = squares.iter().rfind(|square| square.2)?;
+        if lightest.0 < 2.0 * usual {
+            return None;
+        }
+        // All of the card is about as light, and lies together.
+        let of_card = |square: &&(f64, Point2, bool)| {
+            let away = (square.1[0] - lightest.1[0]).hypot(square.1[1] - lightest.1[1]);
+            square.2 && square.0 > 0.85 * lightest.0 && away < 0.12
+        };
+        let all: Vec<Point2> = squares.iter().filter(of_card).map(|square| square.1).collect();
+        let n = all.len() as f64;
+        let [x, y] = [0, 1].map(|axis| all.iter().map(|at| at[axis]).sum::<f64>() / n);
+        let radius = 0.35 * n.sqrt() * side as f64 / scale;
+        Some(PhotoSpot { x, y, radius: radius.clamp(0.004, 0.04) })
     }
 
     /// The outermost points along the diagonals of what differs from the border.
@@ -148,6 +191,23 @@ mod tests {
                 prop_assert!((x * scale - true_one[0]).hypot(y * scale - true_one[1]) < 6.0);
             }
         }
+    }
+
+    /// A card on the box is found; without one none is.
+    #[test]
+    fn a_card_on_a_face_is_found() {
+        let plain = scene(60.0, 50.0, 250.0, 200.0);
+        let face = plain.guessed_face(1.2);
+        assert_eq!(plain.card_on(&face), None);
+        let pixels = plain.pixels().iter().enumerate().map(|(i, pixel)| {
+            let on_card = (120..140).contains(&(i % WIDTH)) && (90..110).contains(&(i / WIDTH));
+            if on_card { [0.8, 0.78, 0.7] } else { *pixel }
+        });
+        let with = Photo::new(WIDTH, pixels.collect(), vec![false; WIDTH * HEIGHT]).unwrap();
+        let card = with.card_on(&face).unwrap();
+        let scale = WIDTH as f64;
+        assert!((card.x * scale - 130.0).abs() < 4.0 && (card.y * scale - 100.0).abs() < 4.0, "{card:?}");
+        assert!(card.radius * scale < 11.0, "{card:?}");
     }
 
     #[test]

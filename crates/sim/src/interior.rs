@@ -71,7 +71,7 @@ pub struct Interior {
 /// All of them.
 pub const INTERIORS: [Interior; 2] = [
     Interior {
-        id: "shed",
+        id: "chest-in-shed",
         name: "Green chest in a shed",
         kind: PieceKind::ChestOfDrawers,
         photo: include_bytes!("../photos/shed.jpg"),
@@ -82,10 +82,10 @@ pub const INTERIORS: [Interior; 2] = [
         around: [0.96, 1.0, 1.05],
         window_at: (-1.1, -0.7, 2.0),
         cast: [0.94, 1.0, 1.04],
-        exposure: 1.05,
+        exposure: 0.92,
     },
     Interior {
-        id: "hall",
+        id: "piano-in-hall",
         name: "Piano in a hall",
         kind: PieceKind::UprightCase,
         photo: include_bytes!("../photos/hall.jpg"),

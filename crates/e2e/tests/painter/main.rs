@@ -7,6 +7,7 @@ mod faulty;
 mod keeping;
 mod log;
 mod newcomer;
+mod on_photo;
 mod pieces;
 mod pot;
 mod pouring;

@@ -106,7 +106,7 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
 
 /// The piano as it stands in the hall, with its faces and the card marked.
 fn photographed(store: &mut Store) -> Result<PiecePhoto, StoreError> {
-    let hall = Interior::find("hall").ok_or_else(|| unsound("hall"))?;
+    let hall = Interior::find("piano-in-hall").ok_or_else(|| unsound("hall"))?;
     let face = |view, corners| MarkedFace { view, corners };
     Ok(PiecePhoto {
         photo: store.keep_photo(hall.photo)?,

@@ -361,3 +361,77 @@ async fn pictures_of_no_size_are_refused() {
         }
     }
 }
+
+/// The finish on the photo of the demo: looked at, marked, drawn; bad marks say what is wrong, and nothing else of the piece is lost.
+#[tokio::test]
+async fn a_finish_is_shown_on_a_photo() {
+    let bench = Bench::demo().await;
+    let good = entry(&bench).await;
+    let seen = bench.post("/api/piece/on-photo?photo=0", good.clone(), OK).await;
+    assert_eq!((&seen["problem"], &seen["guess"]), (&Value::Null, &Value::Null));
+    assert_eq!(seen["faces"], json!(["front", "side", "top"]));
+    let draw = async |query: &str, entry: &Value| {
+        let address = format!("/api/piece/on-photo/picture?photo=0&{query}");
+        bench.raw(Method::POST, &address, "application/json", entry.to_string()).await
+    };
+    let decoded = async |query: &str, entry: &Value| {
+        let answer = draw(query, entry).await;
+        assert_eq!(answer.status(), OK);
+        image::load_from_memory(&answer.bytes().await.unwrap()).unwrap().into_rgb8()
+    };
+    let first = decoded("width=320&scheme=0", &good).await;
+    assert_eq!(first.width(), 320);
+    assert_eq!(first, decoded("width=320&scheme=0", &good).await);
+    let other = decoded("width=320&scheme=1", &good).await;
+    let changed = first.pixels().zip(other.pixels()).filter(|(one, other)| one != other).count();
+    assert!(changed > 2000, "{changed}");
+    assert_eq!(first.get_pixel(4, 4), other.get_pixel(4, 4));
+
+    // Not marked yet: a guess, and no picture.
+    let mut bare = good.clone();
+    bare["photos"][0]["faces"] = json!([]);
+    bare["photos"][0]["card"] = Value::Null;
+    let seen = bench.post("/api/piece/on-photo?photo=0", bare.clone(), OK).await;
+    assert_eq!(seen["guess"]["corners"].as_array().unwrap().len(), 4);
+    assert!(seen["warnings"][0].as_str().unwrap().contains("approximate"), "{seen}");
+    assert_eq!(draw("width=320", &bare).await.status(), WRONG);
+
+    let corners = |corners: Value| {
+        let mut entry = good.clone();
+        entry["photos"][0]["faces"][0]["corners"] = corners;
+        entry
+    };
+    let crossed = corners(json!([[0.29, 0.2], [0.71, 0.53], [0.73, 0.19], [0.32, 0.62]]));
+    let behind = corners(json!([[0.73, 0.19], [0.29, 0.2], [0.32, 0.62], [0.71, 0.53]]));
+    for (entry, words) in [(crossed, "cross"), (behind, "behind")] {
+        let seen = bench.post("/api/piece/on-photo?photo=0", entry.clone(), OK).await;
+        assert!(seen["problem"].as_str().unwrap().contains(words), "{seen}");
+        let answer = draw("width=320", &entry).await;
+        assert_eq!(answer.status(), WRONG);
+        assert!(answer.text().await.unwrap().contains("/faces"));
+        // It can be kept so, to be mended later.
+        bench.post("/api/piece/preview", entry, OK).await;
+    }
+    let far =
+        bench.post("/api/piece/preview", corners(json!([[9e9, 0.2], [0, 1], [1, 1], [1, 0]])), WRONG).await;
+    assert!(far.to_string().contains("/photos/0/faces/0/corners"), "{far}");
+    bench.post("/api/piece/preview", corners(json!([[0.1, 0.2], [0, 1], [1, 1]])), WRONG).await;
+    let mut shaded = good.clone();
+    shaded["photos"][0]["card"]["y"] = json!(0.29);
+    let seen = bench.post("/api/piece/on-photo?photo=0", shaded, OK).await;
+    assert!(seen["problem"].as_str().is_some() || seen["warnings"][0].as_str().is_some(), "{seen}");
+    bench.post("/api/piece/on-photo?photo=7", good.clone(), WRONG).await;
+    let mut gone = good.clone();
+    gone["photos"][0]["photo"] = json!(uuid::Uuid::from_u128(7));
+    bench.post("/api/piece/on-photo?photo=0", gone, StatusCode::NOT_FOUND).await;
+    let mut many = good.clone();
+    many["photos"] = json!(vec![good["photos"][0].clone(); 7]);
+    bench.post("/api/piece/preview", many, WRONG).await;
+
+    // A point near a corner of the piece lands on it.
+    let photo = good["photos"][0]["photo"].as_str().unwrap();
+    let snapped =
+        bench.post(&format!("/api/photos/kept/{photo}/snap"), json!({"x": 0.738, "y": 0.199}), OK).await;
+    let (x, y) = (snapped["x"].as_f64().unwrap(), snapped["y"].as_f64().unwrap());
+    assert!((x - 0.7368).hypot(y - 0.194) < 0.02, "{x} {y}");
+}

@@ -4,6 +4,7 @@ mod apart;
 mod closed_loop;
 mod learned_hand;
 mod matched_pots;
+mod on_photo;
 mod radiative;
 mod reader;
 mod workshop;

@@ -105,6 +105,9 @@ impl PieceOnPhoto {
             view: View::Front,
             corners: photo.guessed_face(front.width / front.height),
         });
+        let marked = of.faces.iter().find(|face| face.view == View::Front);
+        let on = guess.or(marked.copied()).map(|face| face.corners);
+        let likely_card = on.and_then(|corners| photo.card_on(&corners)).filter(|_| of.card.is_none());
         let warnings = white(photo, of).map(|(.., warnings)| warnings).unwrap_or_default();
         // The camera alone, on a small picture.
         let wrong = has_front.then(|| prepared(photo, elevation, of, 64).err()).flatten();
@@ -113,7 +116,7 @@ impl PieceOnPhoto {
             height,
             faces: elevation.faces.iter().map(|face| face.view).collect(),
             guess,
-            likely_card: photo.likely_card().filter(|_| of.card.is_none()).map(SpotEntry::from),
+            likely_card: likely_card.map(SpotEntry::from),
             problem: wrong.map(|(_, words)| words),
             warnings,
         }

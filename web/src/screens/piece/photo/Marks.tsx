@@ -47,7 +47,9 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
 
   const withFace = (next: MarkedFace): PiecePhoto => ({
     ...photo,
-    faces: [...faces.filter((one) => one.view !== next.view), next],
+    faces: faces.some((one) => one.view === next.view)
+      ? faces.map((one) => (one.view === next.view ? next : one))
+      : [...faces, next],
   });
   const moved = (from: MarkedFace, i: number, to: Point): MarkedFace => ({
     ...from,
@@ -61,7 +63,7 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
   };
   const done = () => {
     let next = photo;
-    if (!faces.some((one) => one.view === 'front') && face) next = withFace(face);
+    if (!faces.some((one) => one.view === 'front')) next = withFace(begun('front', photo, known));
     if (!next.card && card) next = { ...next, card };
     if (next !== photo) onChange(next);
     onDone();

@@ -1,0 +1,126 @@
+//! The finish on a photo of the piece: marked by mouse, touch and keys, seen before and after, and kept as a picture.
+
+use serde_json::Value;
+use thirtyfour::prelude::*;
+use warm_blend_e2e::Painter;
+
+/// Corners of a face of the first photo, as they are saved.
+async fn corners(painter: &Painter, face: usize) -> Vec<[f64; 2]> {
+    let answer: Value =
+        reqwest::get(format!("{}/api/piece", painter.base)).await.unwrap().json().await.unwrap();
+    serde_json::from_value(answer["entry"]["photos"][0]["faces"][face]["corners"].clone()).unwrap_or_default()
+}
+
+const LEFT: &str = "Front, upper left corner: move it with the arrow keys";
+const RIGHT: &str = "Front, upper right corner: move it with the arrow keys";
+
+#[tokio::test]
+async fn a_piece_is_seen_in_its_finish_on_a_photo() {
+    let painter = Painter::at_the_door().await;
+    painter.click("link", "On a photo").await;
+    painter.drawn_finely().await;
+    let finish = async || painter.the("image", "The piece in its finish").await.attr("src").await.unwrap();
+    let first = finish().await;
+    painter.click("radio", "pale trim").await;
+    painter.until("the other scheme is shown", async || finish().await != first).await;
+    painter.tab_to("slider", "Show the piece as it is").await;
+    painter.press(Key::End).await;
+    painter.the("image", "The piece as it is").await;
+    let bar = painter.the("slider", "Show the piece as it is").await;
+    assert_eq!(bar.attr("aria-valuetext").await.unwrap().as_deref(), Some("100 % of the width"));
+    painter.click("radio", "Side by side").await;
+    painter.gone("slider", "Show the piece as it is").await;
+
+    // What is saved as a file is a picture of the whole photo.
+    let watch = "window.kept = undefined;
+        const make = URL.createObjectURL;
+        HTMLAnchorElement.prototype.click = function () { window.kept = this.download; };";
+    painter.driver.execute(watch, Vec::new()).await.unwrap();
+    painter.click("button", "Save the picture").await;
+    let named = async || painter.driver.execute("return window.kept ?? ''", Vec::new()).await.unwrap();
+    painter
+        .until("it is saved with its light in the name", async || {
+            named().await.json().as_str().is_some_and(|name| name.ends_with("on a photo, daylight.png"))
+        })
+        .await;
+    painter.leave().await;
+}
+
+#[tokio::test]
+async fn faces_are_marked_by_keys_mouse_and_touch() {
+    let painter = Painter::at_the_door().await;
+    painter.with_touchscreen().await;
+    painter.open("/piece/on-photo").await;
+    painter.the("image", "The piece in its finish").await;
+    painter.click("button", "Move the marks").await;
+    painter.the("button", LEFT).await;
+    let before = corners(&painter, 0).await;
+
+    // A key moves a corner by a thousandth of the width.
+    painter.tab_to("button", LEFT).await;
+    painter.press(Key::Right).await;
+    painter
+        .until("it has moved by a key", async || {
+            (corners(&painter, 0).await[0][0] - before[0][0] - 0.001).abs() < 1e-9
+        })
+        .await;
+
+    // A mouse sets it down about where it belongs: it snaps to the corner of the piece.
+    let handle = painter.the("button", LEFT).await;
+    let hand = painter.driver.action_chain().move_to_element_center(&handle).click_and_hold();
+    hand.move_by_offset(7, 5).release().perform().await.unwrap();
+    let near = |at: [f64; 2], to: [f64; 2]| (at[0] - to[0]).hypot(at[1] - to[1]);
+    painter
+        .until("it has snapped", async || {
+            let now = corners(&painter, 0).await;
+            now[0][0] != before[0][0] + 0.001 && near(now[0], before[0]) < 0.012
+        })
+        .await;
+
+    // A finger drags another.
+    let middle = async |name: &str| {
+        let rect = painter.the("button", name).await.rect().await.unwrap();
+        (rect.x + rect.width / 2.0, rect.y + rect.height / 2.0)
+    };
+    let (x, y) = middle(RIGHT).await;
+    painter.touch("touchStart", &[(x, y)]).await;
+    painter.touch("touchMove", &[(x - 30.0, y + 40.0)]).await;
+    painter.touch("touchMove", &[(x - 60.0, y + 80.0)]).await;
+    painter.touch("touchEnd", &[]).await;
+    painter
+        .until("it has moved by a finger", async || near(corners(&painter, 0).await[1], before[1]) > 0.05)
+        .await;
+
+    // Undone, all is as it was.
+    for _ in 0..3 {
+        painter.saved().await;
+        painter.click("button", "Undo").await;
+    }
+    painter.until("it is as it was", async || corners(&painter, 0).await == before).await;
+    painter.leave().await;
+}
+
+#[tokio::test]
+async fn another_photo_is_marked_from_a_guess() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/piece/on-photo").await;
+    painter.the("image", "The piece in its finish").await;
+    painter.click("button", "Simulated camera").await;
+    painter.click("menuitem", "Green chest in a shed").await;
+    painter.the("button", LEFT).await;
+    painter.click("radio", "Card").await;
+    painter.reads("This looks like the card").await;
+    painter.click("button", "Show the finish").await;
+    painter.the("image", "The piece in its finish").await;
+    painter.click("button", "Remove photo").await;
+    painter
+        .until("the first is left", async || {
+            painter.names("radio").await.iter().all(|name| name != "Photo 2")
+        })
+        .await;
+    painter.click("button", "Remove photo").await;
+    painter.reads("See the finish on the piece itself").await;
+    painter.bring("Choose a photo", "torn.png", b"no photo").await;
+    painter.the("alert", "").await;
+    painter.leave().await;
+}
