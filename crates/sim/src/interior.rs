@@ -535,9 +535,9 @@ impl Interior {
             let (x, y) = ((i % width as usize) as f64 / w - 0.5, (i / width as usize) as f64 / h - 0.5);
             let falls = 1.0 - 0.18 * (x * x + y * y);
             let coat = shown.as_ref().map_or(Coat { reflects: [0.0; 3], gloss: 0.0 }, |shown| shown.coat);
-            for c in 0..3 {
+            for (c, lit) in lit.iter().enumerate() {
                 let mirrored = 0.30 * coat.gloss * mirrors * self.window[c];
-                let seen = (coat.reflects[c] * lit[c] + mirrored) * falls * self.exposure * self.cast[c];
+                let seen = (coat.reflects[c] * lit + mirrored) * falls * self.exposure * self.cast[c];
                 let spread = (0.000_003 + 0.000_06 * seen.max(0.0)).sqrt();
                 let grainy = seen + spread * chance.sample::<f64, _>(StandardNormal);
                 rgb.push(Coding::from_linear(grainy.clamp(0.0, 1.0) as f32));

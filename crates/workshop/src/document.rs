@@ -181,8 +181,9 @@ impl Document for Piece {
 
     fn uses(&self) -> Vec<Reference> {
         let boards = self.boards().into_iter().map(|board| Reference::to::<Board>(board, Tie::Chosen));
-        let photo = self.brief.photo.map(Reference::photo);
-        Reference::paints(self.paints(), Tie::Chosen).chain(boards).chain(photo).collect()
+        let photos = self.brief.photo.into_iter().chain(self.photos.iter().map(|photo| photo.photo));
+        let photos = photos.map(Reference::photo);
+        Reference::paints(self.paints(), Tie::Chosen).chain(boards).chain(photos).collect()
     }
 
     fn log(&self, id: Id, _names: &dyn Names) -> Vec<LogLine> {

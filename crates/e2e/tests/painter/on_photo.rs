@@ -33,10 +33,11 @@ async fn a_piece_is_seen_in_its_finish_on_a_photo() {
 
     // What is saved as a file is a picture of the whole photo.
     let watch = "window.kept = undefined;
-        const make = URL.createObjectURL;
         HTMLAnchorElement.prototype.click = function () { window.kept = this.download; };";
     painter.driver.execute(watch, Vec::new()).await.unwrap();
     painter.click("button", "Save the picture").await;
+    painter.the("button", "Drawing the picture").await;
+    painter.the("button", "Save the picture").await;
     let named = async || painter.driver.execute("return window.kept ?? ''", Vec::new()).await.unwrap();
     painter
         .until("it is saved with its light in the name", async || {

@@ -91,7 +91,9 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     painter.click("link", "Client sheet").await;
     painter.the("button", "Print").await;
     painter.reads("for Village hall committee").await;
-    two_pictures(&painter).await;
+    // On the photo of the piece, since there is one.
+    painter.the("image", "The piece as it is").await;
+    painter.the("image", "The piece in its finish").await;
     painter.settled().await;
     assert_eq!(painter.pages_on_paper().await, 1);
     painter.leave().await;

@@ -55,11 +55,20 @@ impl PhotoPoint {
 /// What is wrong with a photo of a piece: the field of the photo, and a message.
 type Wrong = (&'static str, String);
 
-/// What a perfect white reads in a photo of a piece, where its card is, and reasons for doubt.
-fn white(photo: &Photo, of: &PiecePhoto) -> Result<([f64; 3], Option<PhotoSpot>, Vec<String>), Wrong> {
+/// What a photo of a piece is judged by.
+struct White {
+    /// What a perfect white reads in each channel, linear.
+    reads: [f64; 3],
+    card: Option<PhotoSpot>,
+    /// Reasons for doubt.
+    warnings: Vec<String>,
+}
+
+fn white(photo: &Photo, of: &PiecePhoto) -> Result<White, Wrong> {
     let Some(card) = of.card else {
         let approximate = "No card in the photo, so colours are only approximate. Hold a white or grey card against the piece";
-        return Ok((photo.guessed_white(), None, vec![approximate.to_owned()]));
+        let warnings = vec![approximate.to_owned()];
+        return Ok(White { reads: photo.guessed_white(), card: None, warnings });
     };
     let spot = PhotoSpot { x: card.x, y: card.y, radius: card.radius };
     let kind = match card.kind {
@@ -69,11 +78,12 @@ fn white(photo: &Photo, of: &PiecePhoto) -> Result<([f64; 3], Option<PhotoSpot>,
     let wrong = |error: String| ("/card", error);
     let picked = photo.pick(kind, spot, &[]).map_err(|error| wrong(error.to_string()))?;
     let white = photo.white(kind, spot).map_err(|error| wrong(error.to_string()))?;
-    Ok((white, Some(spot), picked.warnings.into_iter().map(str::to_owned).collect()))
+    let warnings = picked.warnings.into_iter().map(str::to_owned).collect();
+    Ok(White { reads: white, card: Some(spot), warnings })
 }
 
 fn prepared(photo: &Photo, elevation: &Elevation, of: &PiecePhoto, width: u32) -> Result<OnPhoto, Wrong> {
-    let (white, card, _) = white(photo, of)?;
+    let White { reads: white, card, .. } = white(photo, of)?;
     let faces: Vec<_> = of.faces.iter().map(|face| (face.view, face.corners)).collect();
     let marked = MarkedPhoto { faces: &faces, hidden: &of.hidden, white, card };
     OnPhoto::new(photo, elevation, marked, width).map_err(|error| ("/faces", error.to_string()))
@@ -108,7 +118,7 @@ impl PieceOnPhoto {
         let marked = of.faces.iter().find(|face| face.view == View::Front);
         let on = guess.or(marked.copied()).map(|face| face.corners);
         let likely_card = on.and_then(|corners| photo.card_on(&corners)).filter(|_| of.card.is_none());
-        let warnings = white(photo, of).map(|(.., warnings)| warnings).unwrap_or_default();
+        let warnings = white(photo, of).map(|white| white.warnings).unwrap_or_default();
         // The camera alone, on a small picture.
         let wrong = has_front.then(|| prepared(photo, elevation, of, 64).err()).flatten();
         Self {

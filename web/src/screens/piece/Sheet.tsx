@@ -1,9 +1,11 @@
 import { ArrowLeft, BookOpen, Printer } from 'lucide-react';
 import { Link } from 'react-router';
-import type { PieceKept } from '../../api/client';
+import type { Piece, PieceKept } from '../../api/client';
 import { NotPredicted } from '../../common/NotPredicted';
 import { useLights } from '../../light/light';
+import { NotDrawn } from '../../parts/NotDrawn';
 import { Failed, Waiting } from '../../parts/Waiting';
+import { ON_SCREEN, usePictureOnPhoto } from '../../state/onPhoto';
 import { useStanding } from '../../state/piece';
 import { useRunSheet } from '../../state/runSheet';
 import { usePiece } from '../../state/workspace';
@@ -11,6 +13,14 @@ import { Colours } from './Colours';
 import { Elevation } from './Elevation';
 import { chosenOf, schemeOf } from './entry';
 import { NoKind } from './NoKind';
+
+/** The finish on a photo of the piece. */
+function OnItsPhoto({ entry, n, scheme }: { entry: Piece; n: number; scheme: number }) {
+  const { drawing, error, retry } = usePictureOnPhoto(entry, { photo: n, scheme, width: ON_SCREEN }, 0.75);
+  if (error && !drawing) return <NotDrawn error={error} retry={retry} className="aspect-4/3" />;
+  if (!drawing) return <div className="aspect-4/3 w-full animate-pulse bg-panel" />;
+  return <img {...drawing} alt="The piece in its finish" className="block aspect-4/3 w-full object-cover" />;
+}
 
 /** One page for the client: the chosen scheme in two lights. */
 export function Sheet() {
@@ -34,6 +44,8 @@ function Page({ piece }: { piece: PieceKept }) {
   const lights = useLights();
   const care = useRunSheet(piece.id).data?.care_card ?? [];
   const [first = 'daylight', second = 'bulb'] = entry.brief?.lights ?? [];
+  // The first photo that the finish can be shown on.
+  const photo = (entry.photos ?? []).findIndex((one) => one.faces?.some(({ view }) => view === 'front'));
   const name = (id: string) => lights.find((light) => light.id === id)?.name ?? id;
   return (
     <div className="client-sheet mx-auto grid max-w-5xl gap-4 px-4 pt-2 pb-8 print:max-w-none print:px-0">
@@ -60,12 +72,27 @@ function Page({ piece }: { piece: PieceKept }) {
         {entry.brief?.mood && <p className="max-w-prose text-soft">{entry.brief.mood}</p>}
       </header>
       <div className="grid gap-px sm:grid-cols-2 print:grid-cols-2">
-        {[first, second].map((light, n) => (
-          <figure key={`${light} ${String(n)}`}>
-            <Elevation entry={entry} scheme={at} view="front" light={light} />
-            <figcaption className="py-1 text-sm">{name(light)}</figcaption>
-          </figure>
-        ))}
+        {photo < 0
+          ? [first, second].map((light, n) => (
+              <figure key={`${light} ${String(n)}`}>
+                <Elevation entry={entry} scheme={at} view="front" light={light} />
+                <figcaption className="py-1 text-sm">{name(light)}</figcaption>
+              </figure>
+            ))
+          : [
+              <figure key="before">
+                <img
+                  src={`/api/photos/kept/${entry.photos?.[photo]?.photo ?? ''}`}
+                  alt="The piece as it is"
+                  className="block aspect-4/3 w-full object-cover"
+                />
+                <figcaption className="py-1 text-sm">As it is</figcaption>
+              </figure>,
+              <figure key="after">
+                <OnItsPhoto entry={entry} n={photo} scheme={at} />
+                <figcaption className="py-1 text-sm">As it will be</figcaption>
+              </figure>,
+            ]}
       </div>
       <section aria-label="Colours" className="grid gap-2">
         <h2 className="text-xl">Colours</h2>

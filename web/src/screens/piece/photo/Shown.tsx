@@ -30,6 +30,7 @@ export function Shown({ entry, n, photo, known, scheme: chosen, onMark }: Props)
   const [scheme, setScheme] = useState(chosen);
   const [way, setWay] = useState('bar');
   const [bar, setBar] = useState(0);
+  const [saving, setSaving] = useState(false);
   const ratio = known.height / known.width;
   const width = Math.min(ON_SCREEN, known.width);
   const { drawing, error, retry } = usePictureOnPhoto(entry, { photo: n, scheme, width }, ratio);
@@ -48,6 +49,7 @@ export function Shown({ entry, n, photo, known, scheme: chosen, onMark }: Props)
     </div>
   );
   const download = async () => {
+    setSaving(true);
     try {
       const address = URL.createObjectURL(await save(entry, n, scheme));
       const link = document.createElement('a');
@@ -58,6 +60,7 @@ export function Shown({ entry, n, photo, known, scheme: chosen, onMark }: Props)
     } catch (error) {
       tell(`Couldn’t draw the picture: ${why(error)}`);
     }
+    setSaving(false);
   };
   const schemes = entry.schemes ?? [];
   return (
@@ -123,8 +126,13 @@ export function Shown({ entry, n, photo, known, scheme: chosen, onMark }: Props)
           />
         )}
         <Segments label="Before and after" choices={WAYS} value={way} onChange={setWay} />
-        <button type="button" className="press press-ink justify-self-start" onClick={() => void download()}>
-          <Download size={18} aria-hidden /> Save the picture
+        <button
+          type="button"
+          className="press press-ink justify-self-start"
+          disabled={saving}
+          onClick={() => void download()}
+        >
+          <Download size={18} aria-hidden /> {saving ? 'Drawing the picture' : 'Save the picture'}
         </button>
         <button type="button" className="press press-plain justify-self-start" onClick={onMark}>
           <Move size={18} aria-hidden /> Move the marks
