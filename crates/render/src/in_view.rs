@@ -3,14 +3,13 @@
 use std::collections::BTreeSet;
 
 use warm_blend_photo::Homography;
-use warm_blend_piece::{Elevation, Face, Rect, View};
+use warm_blend_piece::{Elevation, Face, Rect, View, Zone};
 
 use crate::{
     camera::Camera,
     flat::FlatFace,
     solid::{Plane, Solid, Wears, folded},
     space::{Point, corners, dot, sum},
-    stage::SeenPoint,
 };
 
 /// Steps in which flat pictures of faces grow.
@@ -59,6 +58,23 @@ pub(crate) struct Met {
     /// Where on the flat picture it lies, mm, and the part that it must not leave.
     pub flat: (f64, f64),
     pub over: Rect,
+}
+
+/// A point of the piece that is seen.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct SeenPoint {
+    /// The face whose finish it wears.
+    pub view: View,
+    /// Position on that face, mm.
+    pub at: (f64, f64),
+    /// Its zone, and the index of its part on the face.
+    pub zone: Zone,
+    /// Index of its part on the face.
+    pub part: usize,
+    /// Position in space, mm: x to the right, y down, z towards the viewer.
+    pub point: [f64; 3],
+    /// Unit vector away from the surface.
+    pub normal: [f64; 3],
 }
 
 impl InView {

@@ -16,6 +16,9 @@
 //! | where does the light come from? | [`Lamp`], [`Shading`] |
 //! | and what is in its way? | `shadows` |
 //! | how many times is a pixel drawn? | [`Fineness`] |
+//! | what is the shape of a piece in space? | `solid` |
+//! | from a corner | [`Corner`] |
+//! | on a photo | [`OnPhoto`]; where its faces are: [`MarkedPhoto`]; what light falls on it: `photo_light` |
 //! | all of it | [`draw`], [`Front::draw`], [`Coats`], [`Picture`] |
 //!
 //! The picture agrees with the engine: at each kind of place every state of the layers covers exactly its share of the
@@ -45,10 +48,14 @@ mod grid;
 mod in_view;
 mod lamp;
 mod lay;
+mod marked;
 mod marks;
 mod masks;
+mod old_surface;
 mod on_photo;
 mod on_tile;
+mod photo_light;
+mod photo_pixel;
 mod picture;
 mod placed;
 mod places;
@@ -70,10 +77,12 @@ pub use corner::Corner;
 pub use draw::draw;
 pub use fineness::Fineness;
 pub use front::Front;
+pub use in_view::SeenPoint;
 pub use lamp::{Lamp, Shading};
+pub use marked::{BadMarks, MarkedPhoto, face_corners};
 pub use marks::make_ready;
-pub use on_photo::{BadMarks, MarkedPhoto, OnPhoto, Worn, face_corners};
+pub use on_photo::{OnPhoto, Worn};
 pub use picture::Picture;
 pub use placed::{Closer, Placed};
 pub use relief::{BadSize, Relief};
-pub use stage::{SeenPoint, Stage};
+pub use stage::Stage;

@@ -1,9 +1,13 @@
 //! A piece in space before a camera: what a simulated camera photographs.
 
 use warm_blend_photo::Pinhole;
-use warm_blend_piece::{Elevation, View, Zone};
+use warm_blend_piece::Elevation;
 
-use crate::{camera::Camera, in_view::InView, solid::Solid};
+use crate::{
+    camera::Camera,
+    in_view::{InView, SeenPoint},
+    solid::Solid,
+};
 
 /// A piece in space before a camera.
 #[derive(Debug)]
@@ -11,23 +15,6 @@ pub struct Stage {
     solid: Solid,
     seen: InView,
     all: Vec<usize>,
-}
-
-/// A point of the piece that is seen.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct SeenPoint {
-    /// The face whose finish it wears.
-    pub view: View,
-    /// Position on that face, mm.
-    pub at: (f64, f64),
-    /// Its zone, and the index of its part on the face.
-    pub zone: Zone,
-    /// Index of its part on the face.
-    pub part: usize,
-    /// Position in space, mm: x to the right, y down, z towards the viewer.
-    pub point: [f64; 3],
-    /// Unit vector away from the surface.
-    pub normal: [f64; 3],
 }
 
 impl Stage {

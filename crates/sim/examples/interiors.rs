@@ -8,7 +8,7 @@ use palette::encoding::{FromLinear, IntoLinear, Srgb};
 use warm_blend_photo::{Photo, PhotoSpot};
 use warm_blend_piece::Zone;
 use warm_blend_render::{MarkedPhoto, OnPhoto, Picture, SeenPoint, Worn};
-use warm_blend_sim::{Coat, INTERIORS};
+use warm_blend_sim::{INTERIORS, SurfaceCoat};
 
 fn main() {
     let mut given = std::env::args().skip(1);
@@ -39,7 +39,7 @@ fn main() {
             _ => [0.62, 0.57, 0.47],
         };
         let paint = |point: &SeenPoint| {
-            point.zone.is_painted().then(|| Coat { reflects: colour(point.zone), gloss: 0.1 })
+            point.zone.is_painted().then(|| SurfaceCoat { reflects: colour(point.zone), gloss: 0.1 })
         };
         let Some(after) = interior.photograph(&elevation, size, paint) else { continue };
         save("truth", &after.picture);

@@ -19,7 +19,7 @@ type Rgb = [f64; 3];
 
 /// What a surface does to light.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Coat {
+pub struct SurfaceCoat {
     /// Linear reflectance in the channels of the camera, 0–1.
     pub reflects: Rgb,
     /// How strongly it mirrors the window: 1 for varnish, 0 for dead matt.
@@ -186,20 +186,23 @@ fn along(face: &Face, point: &SeenPoint) -> (f64, f64) {
 }
 
 impl Old {
-    fn coat(self, face: &Face, point: &SeenPoint) -> Coat {
+    fn coat(self, face: &Face, point: &SeenPoint) -> SurfaceCoat {
         let (u, v) = along(face, point);
         let seed = 31 * point.part as u64 + 7 * point.view as u64;
         match self {
             Old::Varnish => {
                 let late = wood(u, v, seed);
-                Coat { reflects: mixed([0.205, 0.082, 0.043], [0.085, 0.026, 0.013], late), gloss: 0.8 }
+                SurfaceCoat {
+                    reflects: mixed([0.205, 0.082, 0.043], [0.085, 0.026, 0.013], late),
+                    gloss: 0.8,
+                }
             }
             Old::Paint => {
                 // Old paint has faded unevenly, and is dirty in places.
                 let faded = rough(u / 260.0, v / 180.0, seed);
                 let brush = noise(u / 90.0, v / 1.6, seed + 3);
                 let green = mixed([0.115, 0.190, 0.105], [0.150, 0.225, 0.130], 0.75 * faded + 0.25 * brush);
-                Coat { reflects: green, gloss: 0.25 }
+                SurfaceCoat { reflects: green, gloss: 0.25 }
             }
         }
     }
@@ -327,7 +330,7 @@ fn bent(normal: Point, (right, down): (f64, f64)) -> Point {
 struct Shown {
     point: Point,
     normal: Point,
-    coat: Coat,
+    coat: SurfaceCoat,
     is_card: bool,
     seen: Option<SeenPoint>,
 }
@@ -367,7 +370,7 @@ impl Interior {
         &self,
         elevation: &Elevation,
         (width, height): (u32, u32),
-        finish: impl Fn(&SeenPoint) -> Option<Coat> + Sync,
+        finish: impl Fn(&SeenPoint) -> Option<SurfaceCoat> + Sync,
     ) -> Option<Photograph> {
         let high = f64::from(height) / f64::from(width);
         // The shape first, since the camera stands before its middle.
@@ -392,7 +395,7 @@ impl Interior {
                     let face = elevation.face(seen.view)?;
                     let is_card = on_card(&seen);
                     let coat = match is_card {
-                        true => Coat { reflects: [CARD_REFLECTS; 3], gloss: 0.0 },
+                        true => SurfaceCoat { reflects: [CARD_REFLECTS; 3], gloss: 0.0 },
                         false => finish(&seen).unwrap_or_else(|| self.old.coat(face, &seen)),
                     };
                     let slope = if is_card { (0.0, 0.0) } else { lean(face, &seen) };
@@ -411,7 +414,13 @@ impl Interior {
                     false => ([0.0, 0.0, 1.0], self.room.wall(point[0], point[1])),
                 };
                 let gloss = if is_floor && self.room == Room::Hall { 0.3 } else { 0.0 };
-                Some(Shown { point, normal, coat: Coat { reflects, gloss }, is_card: false, seen: None })
+                Some(Shown {
+                    point,
+                    normal,
+                    coat: SurfaceCoat { reflects, gloss },
+                    is_card: false,
+                    seen: None,
+                })
             })
             .collect();
         let light = self.light(&stage, front, &camera, &shown, width as usize);
@@ -534,7 +543,8 @@ impl Interior {
         for (i, (shown, (lit, mirrors))) in shown.iter().zip(light).enumerate() {
             let (x, y) = ((i % width as usize) as f64 / w - 0.5, (i / width as usize) as f64 / h - 0.5);
             let falls = 1.0 - 0.18 * (x * x + y * y);
-            let coat = shown.as_ref().map_or(Coat { reflects: [0.0; 3], gloss: 0.0 }, |shown| shown.coat);
+            let coat =
+                shown.as_ref().map_or(SurfaceCoat { reflects: [0.0; 3], gloss: 0.0 }, |shown| shown.coat);
             for (c, lit) in lit.iter().enumerate() {
                 let mirrored = 0.30 * coat.gloss * mirrors * self.window[c];
                 let seen = (coat.reflects[c] * lit + mirrored) * falls * self.exposure * self.cast[c];

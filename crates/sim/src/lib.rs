@@ -33,7 +33,7 @@ mod tins;
 
 pub use camera::{SCENES, Scene};
 pub use hand::{VirtualBoard, VirtualHand};
-pub use interior::{Coat, INTERIORS, Interior, Photograph};
+pub use interior::{INTERIORS, Interior, Photograph, SurfaceCoat};
 pub use paint::{VirtualPaint, VirtualSample};
 pub use pigment::Pigment;
 pub use reader::{SimulatedReader, Window};

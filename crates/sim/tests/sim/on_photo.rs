@@ -6,7 +6,7 @@ use palette::encoding::{FromLinear, IntoLinear, Srgb as Coding};
 use warm_blend_photo::{Card, Photo, PhotoSpot};
 use warm_blend_piece::{Elevation, View, Zone};
 use warm_blend_render::{MarkedPhoto, OnPhoto, Picture, Placed, SeenPoint, Worn};
-use warm_blend_sim::{Coat, Interior, Photograph};
+use warm_blend_sim::{Interior, Photograph, SurfaceCoat};
 use warm_blend_spectral::{Srgb, difference};
 
 const SIZE: (u32, u32) = (800, 600);
@@ -74,7 +74,7 @@ fn off(interior: &Interior, colours: Colours) -> (f64, f64) {
     let elevation = interior.form().build().unwrap();
     let before = interior.photograph(&elevation, SIZE, |_| None).unwrap();
     let paint = |point: &SeenPoint| {
-        point.zone.is_painted().then(|| Coat { reflects: colours(point.zone), gloss: 0.1 })
+        point.zone.is_painted().then(|| SurfaceCoat { reflects: colours(point.zone), gloss: 0.1 })
     };
     let truth = interior.photograph(&elevation, SIZE, paint).unwrap();
     let on = prepared(&before, &elevation, &[]);
@@ -131,7 +131,9 @@ fn what_is_not_painted_stays_as_it_is() {
         let (x, y) = ((i % 800) as f64 / 800.0, (i / 800) as f64 / 800.0);
         let in_vase = (0.402..0.458).contains(&x) && (0.452..0.598).contains(&y);
         let is_changed = shown.rgb[3 * i..3 * i + 3] != on.before().rgb[3 * i..3 * i + 3];
-        let is_painted = point.is_some_and(|point| worn.contains_key(&point.zone)) && !in_vase;
+        // The card is painted over where it covers a painted zone.
+        let on_card = (x - before.card.0[0]).hypot(y - before.card.0[1]) < 3.0 * before.card.1;
+        let is_painted = on_card || (point.is_some_and(|point| worn.contains_key(&point.zone)) && !in_vase);
         changed += usize::from(is_changed);
         // The edge of a zone lies within a pixel.
         let beside = |by: i64| {

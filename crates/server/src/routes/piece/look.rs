@@ -98,16 +98,20 @@ pub async fn picture(
 
 /// A piece in a scheme, and how it is looked at.
 pub(super) struct Worn<'a> {
-    pub around: &'a Around,
+    around: &'a Around,
     pub piece: &'a Piece,
-    pub scheme: &'a Scheme,
+    scheme: &'a Scheme,
     pub look: Look,
-    pub shading: Shading,
+    shading: Shading,
     /// Dressed when first needed.
-    pub finished: OnceCell<FinishedPiece>,
+    finished: OnceCell<FinishedPiece>,
 }
 
-impl Worn<'_> {
+impl<'a> Worn<'a> {
+    /// Without the shading of a lamp: the light is another's.
+    pub fn unshaded(around: &'a Around, piece: &'a Piece, scheme: &'a Scheme, look: Look) -> Self {
+        Self { around, piece, scheme, look, shading: Shading::None, finished: OnceCell::new() }
+    }
     pub fn finished(&self) -> Result<&FinishedPiece, Problem> {
         if self.finished.get().is_none() {
             let finished =

@@ -1,6 +1,6 @@
 //! The finish of a piece on a photo of it.
 
-use std::{cell::OnceCell, sync::Arc};
+use std::sync::Arc;
 
 use axum::{extract::State, response::Response};
 use serde::Deserialize;
@@ -10,7 +10,7 @@ use warm_blend_interchange::photo as decoded;
 use warm_blend_paint::Look;
 use warm_blend_photo::Photo;
 use warm_blend_piece::{Elevation, Piece, PiecePhoto};
-use warm_blend_render::{Fineness, OnPhoto, Picture, Shading};
+use warm_blend_render::{Fineness, OnPhoto};
 use warm_blend_workshop::{PhotoPoint, PieceOnPhoto, not_said, on_photo, scheme_of, worn};
 
 use super::look::{Around, Worn};
@@ -102,40 +102,54 @@ pub async fn picture_on_photo(
     let of = photo_of(&piece, asked.photo)?;
     let jpeg = kept_photo(&workspace, of.photo).await?;
     let around = Around::of(&workspace).await?;
-    let pictures = Arc::clone(&workspace.pictures);
-    let width = drawn.width.clamp(64, 1600);
-    let fineness = if drawn.fine { Fineness::Fine } else { Fineness::Quick };
-    let draw = move |asking: &Asking| {
-        let worn = Worn {
-            around: &around,
-            piece: &piece,
-            scheme: &scheme,
-            look,
-            shading: Shading::None,
-            finished: OnceCell::new(),
-        };
-        Ok(shown(&pictures, &worn, (&of, &jpeg), (width, fineness), asking)?.to_png())
-    };
-    workspace.pictures.answer((width, width), fineness, draw).await
+    let shown = Shown { pictures: Arc::clone(&workspace.pictures), of, jpeg, drawn };
+    let (size, fineness) = (shown.size(), shown.fineness());
+    let draw = move |asking: &Asking| shown.draw(&Worn::unshaded(&around, &piece, &scheme, look), asking);
+    workspace.pictures.answer(size, fineness, draw).await
 }
 
-fn shown(
-    pictures: &Pictures,
-    of: &Worn,
-    (photo, jpeg): (&PiecePhoto, &[u8]),
-    (width, fineness): (u32, Fineness),
-    asking: &Asking,
-) -> Result<Picture, Problem> {
-    let elevation = elevation_of(of.piece)?;
-    let marks = serde_json::to_vec(&(photo, of.piece.form, &of.piece.corrections))
-        .map_err(|_| Problem::internal())?;
-    let on: Arc<OnPhoto> = pictures.on_photos.of(OnPhotoOf { marks, width }, || {
-        let photo_seen = decode(jpeg)?;
+/// A photo that a piece is shown on.
+struct Shown {
+    pictures: Arc<Pictures>,
+    of: PiecePhoto,
+    jpeg: Vec<u8>,
+    drawn: PictureOnPhoto,
+}
+
+impl Shown {
+    fn size(&self) -> (u32, u32) {
+        let width = self.drawn.width.clamp(64, 1600);
+        (width, width)
+    }
+
+    fn fineness(&self) -> Fineness {
+        if self.drawn.fine { Fineness::Fine } else { Fineness::Quick }
+    }
+
+    /// The photo, prepared for this piece, as it was if it was prepared before.
+    fn prepared(
+        &self,
+        piece: &Piece,
+        elevation: &Elevation,
+        asking: &Asking,
+    ) -> Result<Arc<OnPhoto>, Problem> {
+        let (width, _) = self.size();
+        let depends = (&self.of, piece.form, &piece.corrections);
+        let marks = serde_json::to_vec(&depends).map_err(|_| Problem::internal())?;
+        self.pictures.on_photos.of(OnPhotoOf { marks, width }, || {
+            let photo = decode(&self.jpeg)?;
+            asking.still()?;
+            Ok(on_photo(&photo, elevation, &self.of, width)?)
+        })
+    }
+
+    /// The piece on it, a PNG file.
+    fn draw(&self, of: &Worn, asking: &Asking) -> Result<Vec<u8>, Problem> {
+        let elevation = elevation_of(of.piece)?;
+        let on = self.prepared(of.piece, &elevation, asking)?;
         asking.still()?;
-        Ok(on_photo(&photo_seen, &elevation, photo, width)?)
-    })?;
-    asking.still()?;
-    let flats = of.flats(pictures, &elevation, on.flats(), fineness, asking)?;
-    asking.still()?;
-    Ok(on.draw(&flats, &worn(&of.finished()?.dressed, of.look.state)))
+        let flats = of.flats(&self.pictures, &elevation, on.flats(), self.fineness(), asking)?;
+        asking.still()?;
+        Ok(on.draw(&flats, &worn(&of.finished()?.dressed, of.look.state)).to_png())
+    }
 }

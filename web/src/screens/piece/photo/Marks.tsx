@@ -1,10 +1,12 @@
 import { useState } from 'react';
 import type { MarkedFace, PieceOnPhoto, PiecePhoto } from '../../../api/client';
-import { CARDS } from '../../../common/usePhotoInWork';
 import { Segments } from '../../../parts/Segments';
 import { TroubleLine } from '../../../parts/TroubleLine';
 import { snapped } from '../../../state/onPhoto';
+import { CardMarks } from './CardMarks';
 import { Handle, type Point } from './Handle';
+import { HiddenMarks } from './HiddenMarks';
+import { Lines } from './Lines';
 
 const FACES: Record<string, string> = { front: 'Front', side: 'Side', top: 'Top' };
 const CORNERS = ['upper left', 'upper right', 'lower right', 'lower left'];
@@ -38,12 +40,23 @@ function begun(view: string, photo: PiecePhoto, known: PieceOnPhoto): MarkedFace
 /** A photo with the corners of the faces and the card to be set. */
 export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
   const [view, setView] = useState('front');
+  /** True once somebody has said that there is no card. */
+  const [declined, decline] = useState(false);
   const ratio = known.height / known.width;
   const faces = photo.faces ?? [];
   const marked = faces.find((face) => face.view === view);
   const face =
     view === 'card' ? undefined : (marked ?? (view === 'front' ? begun(view, photo, known) : undefined));
-  const card = photo.card ?? (known.likely_card && { kind: 'white' as const, ...known.likely_card });
+  const card =
+    photo.card ?? (declined ? null : known.likely_card && { kind: 'white' as const, ...known.likely_card });
+  const hidden = (photo.hidden ?? []) as Point[][];
+  const outline = view === 'hidden' ? hidden.at(-1) : undefined;
+  const withPoint = (i: number, to: Point): PiecePhoto => ({
+    ...photo,
+    hidden: hidden.map((one, n) =>
+      n === hidden.length - 1 ? one.map((point, j) => (i === j ? to : point)) : one,
+    ) as NonNullable<PiecePhoto['hidden']>,
+  });
 
   const withFace = (next: MarkedFace): PiecePhoto => ({
     ...photo,
@@ -72,6 +85,7 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
   const steps = [
     ...known.faces.map((id) => ({ id: id as string, name: FACES[id] ?? id })),
     { id: 'card', name: 'Card' },
+    { id: 'hidden', name: 'In front' },
   ];
 
   return (
@@ -86,29 +100,22 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
           }}
         >
           <img src={url} alt="The piece as it is" draggable={false} className="block h-full w-full" />
-          <svg
-            aria-hidden
-            viewBox={`0 0 1 ${String(ratio)}`}
-            className="pointer-events-none absolute inset-0 h-full w-full"
-            fill="none"
-          >
-            {(face && !marked ? [...faces, face] : faces).map((one) => (
-              <g key={one.view} opacity={one.view === view ? 1 : 0.55}>
-                {['stroke-white', 'stroke-ink'].map((stroke, i) => (
-                  <polygon
-                    key={stroke}
-                    points={one.corners.map(([x, y]) => `${String(x)},${String(y)}`).join(' ')}
-                    className={stroke}
-                    strokeWidth={i === 0 ? 0.004 : 0.0016}
-                    {...(i === 1 && { strokeDasharray: '0.01 0.008' })}
-                  />
-                ))}
-              </g>
-            ))}
-            {card && (
-              <circle cx={card.x} cy={card.y} r={card.radius} className="stroke-ink" strokeWidth={0.002} />
-            )}
-          </svg>
+          <Lines
+            ratio={ratio}
+            outlines={[
+              ...(face && !marked ? [...faces, face] : faces).map((one) => ({
+                id: one.view,
+                points: one.corners as Point[],
+                strong: one.view === view,
+              })),
+              ...hidden.map((points, n) => ({
+                id: `hidden ${String(n)}`,
+                points,
+                strong: points === outline,
+              })),
+            ]}
+            card={card ?? undefined}
+          />
           {face?.corners.map((corner, i) => (
             <Handle
               // A corner has no other name than its place.
@@ -119,6 +126,18 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
               url={url}
               onShow={(to) => onShow(withFace(moved(face, i, to)))}
               onDrop={(to, byHand) => void drop(i, to, byHand)}
+            />
+          ))}
+          {outline?.map((point, i) => (
+            <Handle
+              // A point has no other name than its place.
+              key={String(i)}
+              name={`Outline, point ${String(i + 1)}`}
+              at={point}
+              ratio={ratio}
+              url={url}
+              onShow={(to) => onShow(withPoint(i, to))}
+              onDrop={(to) => onChange(withPoint(i, to))}
             />
           ))}
           {view === 'card' && card && (
@@ -149,7 +168,16 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
               })
             }
             onRadius={(by) => card && onChange({ ...photo, card: { ...card, radius: card.radius * by } })}
-            onNone={() => onChange({ ...photo, card: null })}
+            onNone={() => {
+              decline(true);
+              onChange({ ...photo, card: null });
+            }}
+          />
+        ) : view === 'hidden' ? (
+          <HiddenMarks
+            outlines={hidden}
+            middle={[0.5, ratio / 2]}
+            onChange={(next) => onChange({ ...photo, hidden: next as NonNullable<PiecePhoto['hidden']> })}
           />
         ) : face ? (
           <>
@@ -188,42 +216,5 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
         </button>
       </div>
     </div>
-  );
-}
-
-interface CardProps {
-  card: { kind: string } | undefined;
-  /** True where the program found it. */
-  isProposed: boolean;
-  onKind: (kind: string) => void;
-  onRadius: (by: number) => void;
-  onNone: () => void;
-}
-
-function CardMarks({ card, isProposed, onKind, onRadius, onNone }: CardProps) {
-  return (
-    <>
-      <Segments label="Card in the photo" choices={CARDS} value={card?.kind ?? ''} onChange={onKind} />
-      <p>
-        {card
-          ? isProposed
-            ? 'This looks like the card. Drag the point onto it if it is elsewhere.'
-            : 'Drag the point onto the card; the circle has to lie within it.'
-          : 'Without a card the colours are only approximate.'}
-      </p>
-      {card && (
-        <div className="flex flex-wrap gap-1">
-          <button type="button" className="press press-plain" onClick={() => onRadius(0.8)}>
-            Smaller
-          </button>
-          <button type="button" className="press press-plain" onClick={() => onRadius(1.25)}>
-            Larger
-          </button>
-          <button type="button" className="press press-bare px-2 text-sm" onClick={onNone}>
-            No card
-          </button>
-        </div>
-      )}
-    </>
   );
 }
