@@ -8,9 +8,10 @@ use std::{borrow::Borrow, collections::BTreeMap};
 
 use rayon::prelude::*;
 use warm_blend_board::Place;
-use warm_blend_paint::FilmState;
+use warm_blend_paint::{FilmState, Seen};
 use warm_blend_photo::{Photo, Surface};
 use warm_blend_piece::{Elevation, Face, FinishedZone, Part, Rect, Shaping, View, Zone};
+use warm_blend_spectral::{Light, Reflectance};
 
 use crate::{
     camera::Camera,
@@ -65,6 +66,8 @@ pub struct OnPhoto {
 const ARRIS: f64 = 5.0;
 /// Side of carved corners, of the shorter side of their part†.
 const CARVED: f64 = 0.36;
+/// A white that casts are read off.
+const WHITE: f64 = 0.4;
 /// Samples across a pixel that tell where a zone ends.
 const SAMPLES: usize = 3;
 
@@ -144,8 +147,17 @@ impl OnPhoto {
         &self.photo
     }
 
-    /// Shows what zones wear, from flat pictures of the faces in the order of [`OnPhoto::flats`]. The others stay as they are.
-    pub fn draw<P: Borrow<Picture> + Sync>(&self, pictures: &[P], worn: &BTreeMap<Zone, Worn>) -> Picture {
+    /// Shows what zones wear, from flat pictures of the faces in the order of [`OnPhoto::flats`], drawn in the light of the photo's room. The
+    /// others stay as they are.
+    pub fn draw<P: Borrow<Picture> + Sync>(
+        &self,
+        pictures: &[P],
+        worn: &BTreeMap<Zone, Worn>,
+        light: Light,
+    ) -> Picture {
+        // The photo has the cast of its light already: of the flat pictures it is taken off.
+        let cast =
+            Seen::linear(&Reflectance::grey(WHITE), light).map(|channel| (WHITE / channel.max(1e-3)) as f32);
         let flats = flats(&self.faces, pictures);
         let worn: Vec<Option<Worn>> = Zone::ALL.iter().map(|zone| worn.get(zone).copied()).collect();
         let screen = Screen::get();
@@ -159,7 +171,7 @@ impl OnPhoto {
                 .at((f64::from(x), f64::from(y)), self.parts[usize::from(pixel.over)]);
             let grain = (pixel.grain * worn.through as f32).exp();
             let gloss = pixel.gloss * worn.gloss as f32;
-            let lit = |c: usize| (seen[c] * grain * pixel.light[c] + gloss) * self.white[c];
+            let lit = |c: usize| (seen[c] * cast[c] * grain * pixel.light[c] + gloss) * self.white[c];
             Some((pixel, [lit(0), lit(1), lit(2)]))
         };
         let drawn: Vec<_> = self.pixels.par_iter().filter_map(drawn).collect();

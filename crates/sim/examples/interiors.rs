@@ -81,7 +81,7 @@ fn main() {
         let worn: BTreeMap<Zone, Worn> =
             Zone::ALL.into_iter().map(|zone| (zone, Worn { through: 0.0, gloss: 0.1 / 0.8 })).collect();
         let start = std::time::Instant::now();
-        let shown = on.draw(&pictures, &worn);
+        let shown = on.draw(&pictures, &worn, warm_blend_spectral::Light::Daylight);
         println!("drawn in {:?}", start.elapsed());
         save("shown", &shown);
         let mut off: BTreeMap<Zone, Vec<f64>> = BTreeMap::new();

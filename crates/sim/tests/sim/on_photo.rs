@@ -3,11 +3,12 @@
 use std::collections::BTreeMap;
 
 use palette::encoding::{FromLinear, IntoLinear, Srgb as Coding};
+use warm_blend_paint::Seen;
 use warm_blend_photo::{Card, Photo, PhotoSpot};
 use warm_blend_piece::{Elevation, View, Zone};
 use warm_blend_render::{MarkedPhoto, OnPhoto, Picture, Placed, SeenPoint, Worn};
 use warm_blend_sim::{Interior, Photograph, SurfaceCoat};
-use warm_blend_spectral::{Srgb, difference};
+use warm_blend_spectral::{Light, Reflectance, Srgb, difference};
 
 const SIZE: (u32, u32) = (800, 600);
 
@@ -78,7 +79,7 @@ fn off(interior: &Interior, colours: Colours) -> (f64, f64) {
     };
     let truth = interior.photograph(&elevation, SIZE, paint).unwrap();
     let on = prepared(&before, &elevation, &[]);
-    let shown = on.draw(&flats(&on, &elevation, colours), &painted(0.12));
+    let shown = on.draw(&flats(&on, &elevation, colours), &painted(0.12), Light::Daylight);
     let mut all = Vec::new();
     for (i, point) in before.points.iter().enumerate() {
         if !point.is_some_and(|point| point.zone.is_painted()) {
@@ -125,7 +126,7 @@ fn what_is_not_painted_stays_as_it_is() {
     let on = prepared(&before, &elevation, std::slice::from_ref(&vase));
     let mut worn = painted(0.1);
     worn.remove(&Zone::Drawers);
-    let shown = on.draw(&flats(&on, &elevation, ochre), &worn);
+    let shown = on.draw(&flats(&on, &elevation, ochre), &worn, Light::Daylight);
     let mut changed = 0;
     for (i, point) in before.points.iter().enumerate() {
         let (x, y) = ((i % 800) as f64 / 800.0, (i / 800) as f64 / 800.0);
@@ -149,7 +150,7 @@ fn what_is_not_painted_stays_as_it_is() {
     assert!(changed > 10_000, "{changed}");
     // All of it painted, the card is gone.
     let on = prepared(&before, &elevation, &[]);
-    let shown = on.draw(&flats(&on, &elevation, ochre), &painted(0.1));
+    let shown = on.draw(&flats(&on, &elevation, ochre), &painted(0.1), Light::Daylight);
     let [x, y] = before.card.0.map(|v| (v * 800.0) as usize);
     let at = 3 * (y * 800 + x);
     let lab = Srgb::new(shown.rgb[at], shown.rgb[at + 1], shown.rgb[at + 2]).to_lab();
@@ -173,7 +174,7 @@ fn marks_keep_their_size() {
         Picture { width, height, rgb: rgb.collect() }
     };
     let pictures: Vec<Picture> = on.flats().map(striped).collect();
-    let shown = on.draw(&pictures, &painted(0.0));
+    let shown = on.draw(&pictures, &painted(0.0), Light::Daylight);
     let mut right = (0, 0);
     for (i, point) in before.points.iter().enumerate() {
         // The truth: where the simulated camera saw this point.
@@ -192,4 +193,31 @@ fn marks_keep_their_size() {
         right.0 += usize::from((level > old) == is_pale);
     }
     assert!(right.1 > 5000 && right.0 * 100 > right.1 * 97, "{right:?}");
+}
+
+/// A grey looks the same whichever light the photo was taken in: the photo has the cast of that light already.
+#[test]
+fn a_cast_is_not_put_on_twice() {
+    let shed = Interior::find("chest-in-shed").unwrap();
+    let elevation = shed.form().build().unwrap();
+    let before = shed.photograph(&elevation, (320, 240), |_| None).unwrap();
+    let photo = read(&before.picture);
+    let white = photo.white(Card::White, card(&before)).unwrap();
+    let marked = MarkedPhoto { faces: &before.faces, hidden: &[], white, card: Some(card(&before)) };
+    let on = OnPhoto::new(&photo, &elevation, marked, 320).unwrap();
+    let in_light = |light: Light| {
+        let grey = Seen::linear(&Reflectance::grey(0.4), light);
+        let flat = |(_, _, (width, height)): (View, bool, (u32, u32))| {
+            let rgb = (0..width * height)
+                .flat_map(|_| grey.map(|linear| -> u8 { Coding::from_linear(linear as f32) }));
+            Picture { width, height, rgb: rgb.collect() }
+        };
+        on.draw(&on.flats().map(flat).collect::<Vec<_>>(), &painted(0.0), light)
+    };
+    let daylight = in_light(Light::Daylight);
+    for light in [Light::Bulb, Light::WarmLed, Light::NorthShade] {
+        let most =
+            daylight.rgb.iter().zip(&in_light(light).rgb).map(|(one, other)| one.abs_diff(*other)).max();
+        assert!(most.unwrap() <= 3, "{light:?}: {most:?}");
+    }
 }

@@ -85,7 +85,7 @@ pub struct PictureOnPhoto {
     fine: bool,
 }
 
-/// Draw a piece in its finish on a photo of it; nothing is saved.
+/// Draw a piece in its finish on a photo of it, taken in the light that is given; nothing is saved.
 #[utoipa::path(post, path = "/piece/on-photo/picture", operation_id = "draw_piece_on_photo",
     tag = "piece", params(Look, SchemeAsked, PhotoAsked, PictureOnPhoto),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
@@ -150,6 +150,7 @@ impl Shown {
         asking.still()?;
         let flats = of.flats(&self.pictures, &elevation, on.flats(), self.fineness(), asking)?;
         asking.still()?;
-        Ok(on.draw(&flats, &worn(&of.finished()?.dressed, of.look.state)).to_png())
+        let worn = worn(&of.finished()?.dressed, of.look.state);
+        Ok(on.draw(&flats, &worn, of.look.light).to_png())
     }
 }

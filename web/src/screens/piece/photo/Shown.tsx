@@ -138,7 +138,8 @@ export function Shown({ entry, n, photo, known, scheme: chosen, onMark }: Props)
           <Move size={18} aria-hidden /> Move the marks
         </button>
         <p className="text-sm text-soft">
-          The light is that of the photo. Old gloss and grain are taken off where the new finish hides them.
+          Shown in the light of the photo. If it was taken under lamps, choose them at the top. Old gloss and
+          grain are taken off where the new finish hides them.
         </p>
       </div>
     </div>
