@@ -96,7 +96,7 @@ async fn main() {
     painter.the("image", "The piece from the corner, as it will look").await;
     keep(&painter, "corner").await;
     painter.open("/piece/on-photo").await;
-    painter.the("image", "The piece in its finish").await;
+    painter.the_computed("image", "The piece in its finish").await;
     keep(&painter, "on-photo").await;
     painter.open("/piece").await;
     painter.click("radio", "Front").await;

@@ -208,6 +208,15 @@ impl Painter {
         panic!("no {role} “{name}”; there are: {:?}", self.names(role).await);
     }
 
+    /// Waits four times as long, for what takes long to compute where nothing is optimised.
+    pub async fn the_computed(&self, role: &str, name: &str) -> WebElement {
+        let until = Instant::now() + 3 * PATIENCE;
+        while Instant::now() < until && self.look_for(role, name).await.is_none() {
+            tokio::time::sleep(Duration::from_millis(200)).await;
+        }
+        self.the(role, name).await
+    }
+
     /// Waits until there is no element of this role and name.
     pub async fn gone(&self, role: &str, name: &str) {
         self.until(&format!("{role} “{name}” is gone"), async || {

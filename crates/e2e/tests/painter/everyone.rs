@@ -116,7 +116,7 @@ async fn the_interface_is_open_to_everyone() {
     painter.the("button", "Print").await;
     at_every_width("client sheet").await;
     painter.open("/piece/on-photo").await;
-    painter.the("image", "The piece in its finish").await;
+    painter.the_computed("image", "The piece in its finish").await;
     at_every_width("on a photo").await;
     painter.click("button", "Move the marks").await;
     painter.the("button", "Show the finish").await;

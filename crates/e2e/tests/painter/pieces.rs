@@ -93,7 +93,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     painter.reads("for Village hall committee").await;
     // On the photo of the piece, since there is one.
     painter.the("image", "The piece as it is").await;
-    painter.the("image", "The piece in its finish").await;
+    painter.the_computed("image", "The piece in its finish").await;
     painter.settled().await;
     assert_eq!(painter.pages_on_paper().await, 1);
     painter.leave().await;

@@ -1,4 +1,4 @@
-import { Expand } from 'lucide-react';
+import { Camera, Expand } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { BoardInList, Mix, Paint, Piece, PieceChoices, PieceKept } from '../../api/client';
@@ -96,9 +96,6 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
       <button type="button" className="press press-bare px-2 text-sm" onClick={() => setAsking('brief')}>
         Brief
       </button>
-      <Link to="/piece/on-photo" className="press press-bare px-2 text-sm">
-        On a photo
-      </Link>
       <Link to="/piece/sheet" className="press press-bare px-2 text-sm">
         Client sheet
       </Link>
@@ -147,7 +144,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
           <>
             {/* As large as the room there is, at its own proportions. */}
             <div className="lg:min-h-80 lg:flex-1 lg:[container-type:size]">
-              <div className="mx-auto lg:w-[min(100cqw,133.33cqh)]">
+              <div className="relative mx-auto lg:w-[min(100cqw,133.33cqh)]">
                 {turned ? (
                   <FromCorner entry={entry} scheme={at} from={turned} held={held} onTurn={turn} />
                 ) : (
@@ -160,6 +157,13 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
                     onChoose={(id) => setZone(id)}
                   />
                 )}
+                {/* Beside the piece, over the wall or the floor of its picture. */}
+                <Link
+                  to="/piece/on-photo"
+                  className="press press-bare absolute right-0 bottom-0 gap-1.5 px-2 text-sm"
+                >
+                  <Camera size={18} aria-hidden /> On a photo
+                </Link>
               </div>
             </div>
             {turned && <TurnByKeys from={turned} onTurn={turn} />}
