@@ -160,7 +160,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
                 {/* Beside the piece, over the wall or the floor of its picture. */}
                 <Link
                   to="/piece/on-photo"
-                  className="press press-bare absolute right-0 bottom-0 gap-1.5 px-2 text-sm"
+                  className="press press-bare absolute right-0 bottom-0 gap-1.5 bg-ground px-2 text-sm"
                 >
                   <Camera size={18} aria-hidden /> On a photo
                 </Link>
