@@ -1,6 +1,6 @@
 //! Corners that a marked point snaps to, and a first guess of a face.
 
-use crate::{Photo, PhotoSpot, Point2, luminance};
+use crate::{Photo, PhotoSpot, Point2, check_corners, homography::turn, luminance};
 
 /// Half the width of the window that a corner is judged in, pixels.
 const WINDOW: i64 = 3;
@@ -66,12 +66,7 @@ impl Photo {
         let (width, height) = self.size();
         let side = (width / 100).max(2);
         let scale = width as f64;
-        let inside = |at: Point2| {
-            (0..4).all(|i| {
-                let ([ax, ay], [bx, by]) = (corners[i], corners[(i + 1) % 4]);
-                (bx - ax) * (at[1] - ay) - (by - ay) * (at[0] - ax) > 0.0
-            })
-        };
+        let inside = |at: Point2| (0..4).all(|i| turn(corners[i], corners[(i + 1) % 4], at) > 0.0);
         let mut squares: Vec<(f64, Point2, bool)> = Vec::new();
         for top in (0..height).step_by(side) {
             for left in (0..width).step_by(side) {
@@ -150,7 +145,7 @@ impl Photo {
         let [a, b, c, d] = [corners[0]?, corners[1]?, corners[2]?, corners[3]?];
         let found = [a, b, c, d];
         let enough = area * 12 > across * down && area * 10 < 9 * across * down;
-        (enough && crate::check_corners(&found).is_ok()).then_some(found)
+        (enough && check_corners(&found).is_ok()).then_some(found)
     }
 }
 
@@ -215,6 +210,6 @@ mod tests {
         let photo = scene(0.0, 0.0, 0.0, 0.0);
         assert_eq!(photo.snapped([0.5, 0.4], 0.05), None);
         assert_eq!(photo.snapped([-3.0, 9.0], 0.05), None);
-        assert!(crate::check_corners(&photo.guessed_face(0.6)).is_ok());
+        assert!(check_corners(&photo.guessed_face(0.6)).is_ok());
     }
 }

@@ -33,7 +33,7 @@ pub enum BadCorners {
 const LEAST: f64 = 1e-4;
 
 /// Twice the area of a triangle; positive if its corners run clockwise, where y points down.
-fn turn(a: Point2, b: Point2, c: Point2) -> f64 {
+pub(crate) fn turn(a: Point2, b: Point2, c: Point2) -> f64 {
     (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
 }
 

@@ -185,9 +185,10 @@ impl Photo {
         Ok(Weighed { gains, warnings })
     }
 
-    /// What a perfect white would read in each channel where the card is, linear.
-    pub fn white(&self, card: Card, at: PhotoSpot) -> Result<[f64; 3], BadPick> {
-        self.weighed(card, at).map(|weighed| weighed.gains.map(|gain| 1.0 / gain))
+    /// What a perfect white would read in each channel where the card is, linear, and reasons for doubt.
+    pub fn white(&self, card: Card, at: PhotoSpot) -> Result<([f64; 3], Vec<&'static str>), BadPick> {
+        let Weighed { gains, warnings } = self.weighed(card, at)?;
+        Ok((gains.map(|gain| 1.0 / gain), warnings))
     }
 
     /// The same without a card: the brightest things in the photo are taken for nearly white. Approximate.
@@ -294,7 +295,7 @@ impl Photo {
 }
 
 /// Y of linear sRGB (IEC 61966-2-1).
-fn luminance([red, green, blue]: [f64; 3]) -> f64 {
+pub fn luminance([red, green, blue]: [f64; 3]) -> f64 {
     0.2126 * red + 0.7152 * green + 0.0722 * blue
 }
 

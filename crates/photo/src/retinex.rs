@@ -1,4 +1,4 @@
-//! Old grain and the light on it, told apart.
+//! Separates old grain from the light on it.
 //!
 //! A photo shows reflectance × light, so their logarithms add up. Steps that change the colour, and small ones where a surface is flat, are
 //! of the reflectance: grain, stains. Other steps are of the light: shadows, mouldings, carving. The reflectance is what has just its steps,
@@ -172,7 +172,7 @@ fn middles(width: usize, values: &[f32], surfaces: &[Surface], radius: usize) ->
     })
 }
 
-/// Filters along rows and then along columns, each run of one zone by itself.
+/// Filters every run of pixels of one zone, along the rows first and then along the columns.
 fn in_runs(
     width: usize,
     values: &[f32],

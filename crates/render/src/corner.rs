@@ -55,7 +55,7 @@ impl Corner {
         let (least, most) = solid.bounds();
         let camera = Camera::of(least, most, from, (width as f64, rows as f64), closer);
         let seen = InView::new(camera, &solid);
-        let faces = seen.flats(elevation, times as f64);
+        let faces = seen.flats(times as f64);
         Ok(Some(Self {
             seen,
             faces,

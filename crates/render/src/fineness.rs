@@ -1,10 +1,9 @@
 //! Sampling of a picture.
 
-use palette::encoding::IntoLinear;
 use rayon::prelude::*;
 
 use crate::{
-    picture::{Picture, Screen},
+    picture::{LINEAR, Picture, Screen},
     relief::{BadSize, sized},
 };
 
@@ -55,7 +54,7 @@ impl Picture {
         if times < 2 {
             return finer;
         }
-        let linear: [f32; 256] = std::array::from_fn(|code| palette::encoding::Srgb::into_linear(code as u8));
+        let linear = &*LINEAR;
         let screen = Screen::get();
         let (width, from) = (finer.width as usize / times, 3 * finer.width as usize);
         let share = 1.0 / (times * times) as f32;

@@ -1,11 +1,13 @@
 //! Flat pictures of faces, to be looked up point by point.
 
-use std::{borrow::Borrow, sync::LazyLock};
+use std::borrow::Borrow;
 
-use palette::encoding::IntoLinear;
 use warm_blend_piece::{Face, Rect};
 
-use crate::{picture::Picture, placed::Placed};
+use crate::{
+    picture::{LINEAR, Picture},
+    placed::Placed,
+};
 
 /// A face whose flat picture is needed.
 #[derive(Debug)]
@@ -31,9 +33,6 @@ pub(crate) fn flats<'a, P: Borrow<Picture>>(faces: &[FlatFace], pictures: &'a [P
     };
     faces.iter().zip(pictures).map(flat).collect()
 }
-
-static LINEAR: LazyLock<[f32; 256]> =
-    LazyLock::new(|| std::array::from_fn(|code| palette::encoding::Srgb::into_linear(code as u8)));
 
 impl Flat<'_> {
     /// Linear colour at a point of a part, mm.

@@ -3,7 +3,7 @@
 use std::collections::BTreeSet;
 
 use warm_blend_photo::Homography;
-use warm_blend_piece::{Elevation, Face, Rect, View, Zone};
+use warm_blend_piece::{Face, Rect, View, Zone};
 
 use crate::{
     camera::Camera,
@@ -27,7 +27,7 @@ pub(crate) struct InView {
     boxes: Vec<[f64; 4]>,
     /// Front, side and top.
     faces: Vec<Face>,
-    /// What stands between the corner of the piece and the camera, mm.
+    /// Distance of the nearest corner of the piece along the optical axis, mm.
     nearest: f64,
 }
 
@@ -67,7 +67,7 @@ pub struct SeenPoint {
     pub view: View,
     /// Position on that face, mm.
     pub at: (f64, f64),
-    /// Its zone, and the index of its part on the face.
+    /// Its zone.
     pub zone: Zone,
     /// Index of its part on the face.
     pub part: usize,
@@ -95,46 +95,52 @@ impl InView {
 
     /// The nearest point at a position of the picture, among the planes of its [`InView::row`].
     pub fn nearest(&self, row: &[usize], x: f64, y: f64) -> Option<Met> {
-        self.nearest_by(row, x, y, &Corrected::default())
+        let seen = ([x, y], self.camera.ray(x, y));
+        self.first(row.iter().copied(), |_| Some(seen))
     }
 
-    /// The same where faces lie a little beside where the camera would see them.
-    pub fn nearest_by(&self, row: &[usize], x: f64, y: f64, corrected: &Corrected) -> Option<Met> {
-        let places = corrected.0.map(|face| match face {
-            Some(face) => face.map([x, y]),
-            None => Some([x, y]),
+    /// The nearest point among all planes, where faces lie a little beside where the camera would see them.
+    pub fn nearest_by(&self, x: f64, y: f64, corrected: &Corrected) -> Option<Met> {
+        let seen = corrected.0.map(|face| {
+            let [x, y] = face.map_or(Some([x, y]), |face| face.map([x, y]))?;
+            Some(([x, y], self.camera.ray(x, y)))
         });
-        let rays = places.map(|place| place.map(|[x, y]| self.camera.ray(x, y)));
+        self.first(0..self.planes.len(), |view| seen[face_number(view)])
+    }
+
+    /// The nearest point of some planes. `seen` tells for each face which position of the picture is looked at, and the ray through it.
+    fn first(
+        &self,
+        planes: impl Iterator<Item = usize>,
+        seen: impl Fn(View) -> Option<([f64; 2], Point)>,
+    ) -> Option<Met> {
         let mut before = f64::INFINITY;
         let mut nearest = None;
-        for plane in row.iter().copied() {
-            let face = face_number(self.planes[plane].wears.flat().0);
-            let (Some([x, y]), Some(ray)) = (places[face], rays[face]) else { continue };
+        for plane in planes {
+            let (view, _) = self.planes[plane].wears.flat();
+            let Some(([x, y], ray)) = seen(view) else { continue };
             let [left, upper, right, lower] = self.boxes[plane];
             if x < left || x > right || y < upper || y > lower {
                 continue;
             }
             let Some((way, point)) = self.planes[plane].met(self.camera.at, ray, before) else { continue };
             let (flat, over) = self.flat_point(&self.planes[plane], point);
-            if self.is_of(&self.planes[plane], flat) {
+            if self.face(view).is_some_and(|face| is_of(face, flat)) {
                 (before, nearest) = (way, Some(Met { plane, point, flat, over }));
             }
         }
         nearest
     }
 
-    /// Whether a point of a plane lies within the outline of a part of its face.
-    fn is_of(&self, plane: &Plane, (x, y): (f64, f64)) -> bool {
-        let (view, _) = plane.wears.flat();
-        let face = self.faces.iter().find(|face| face.view == view);
-        face.is_some_and(|face| face.parts.iter().any(|part| part.on.is_none() && part.holds(x, y)))
+    fn face(&self, view: View) -> Option<&Face> {
+        self.faces.iter().find(|face| face.view == view)
     }
 
     /// What is there on the face.
     pub fn point(&self, met: &Met) -> Option<SeenPoint> {
         let plane = &self.planes[met.plane];
         let (view, _) = plane.wears.flat();
-        let face = self.faces.iter().find(|face| face.view == view)?;
+        let face = self.face(view)?;
         let (x, y) = met.flat;
         let part = face.parts.iter().rposition(|part| part.holds(x, y))?;
         let (zone, normal) = (face.parts[part].zone, plane.normal());
@@ -169,7 +175,7 @@ impl InView {
 
     /// Faces that are seen, with or without their patterns, and the sizes of their flat pictures where a pixel is drawn this many
     /// times across.
-    pub fn flats(&self, elevation: &Elevation, times: f64) -> Vec<FlatFace> {
+    pub fn flats(&self, times: f64) -> Vec<FlatFace> {
         // Pixels of a mm where it is nearest.
         let nearest = self.camera.focal / self.nearest / times;
         let size = |face: &Face| {
@@ -181,7 +187,7 @@ impl InView {
         };
         let flats: BTreeSet<(View, bool)> = self.planes.iter().map(|plane| plane.wears.flat()).collect();
         let face = |(view, patterned): (View, bool)| {
-            let face = elevation.face(view)?;
+            let face = self.face(view)?;
             Some(FlatFace { face: face.clone(), patterned, size: size(face) })
         };
         flats.into_iter().filter_map(face).collect()
@@ -195,6 +201,11 @@ impl InView {
         };
         self.planes.iter().map(of).collect()
     }
+}
+
+/// Whether a point lies within the outline of a part of a face.
+fn is_of(face: &Face, (x, y): (f64, f64)) -> bool {
+    face.parts.iter().any(|part| part.on.is_none() && part.holds(x, y))
 }
 
 /// Left, upper, right and lower bound of a plane in the picture; all of it where a corner lies behind the camera.

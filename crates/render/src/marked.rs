@@ -3,7 +3,7 @@
 use warm_blend_photo::{BadCorners, Homography, PhotoSpot, Pinhole, Point2, check_corners};
 use warm_blend_piece::{Elevation, View};
 
-use crate::{in_view::Corrected, solid::Solid, space::Point};
+use crate::{in_view::Corrected, solid::depth, space::Point};
 
 /// Where faces of a piece are seen in a photo, and what to leave alone.
 #[derive(Debug, Clone, Copy)]
@@ -83,9 +83,9 @@ fn is_right_of_front(marked: &MarkedPhoto, side: &[Point2; 4]) -> bool {
 
 /// Corners of a face in space, as it is seen: upper left, upper right, lower right, lower left, mm.
 pub fn face_corners(elevation: &Elevation, view: View, is_right: bool) -> Option<[Point; 4]> {
-    let solid = Solid::of(elevation)?;
-    let (w, h, d) = (solid.front_width(), solid.front_height(), solid.depth);
     elevation.face(view)?;
+    let front = elevation.face(View::Front)?;
+    let (w, h, d) = (front.width, front.height, depth(elevation)?);
     Some(match view {
         View::Front => [[0.0, 0.0, 0.0], [w, 0.0, 0.0], [w, h, 0.0], [0.0, h, 0.0]],
         View::Side if is_right => [[w, 0.0, 0.0], [w, 0.0, -d], [w, h, -d], [w, h, 0.0]],

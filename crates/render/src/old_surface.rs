@@ -16,8 +16,8 @@ const ONE_COLOUR: f32 = 0.35;
 /// A zone on a face: the face, and the number of the zone.
 pub(crate) type Kind = (View, u8);
 
-pub(crate) fn luminance([red, green, blue]: [f32; 3]) -> f32 {
-    0.2126 * red + 0.7152 * green + 0.0722 * blue
+pub(crate) fn luminance(rgb: [f32; 3]) -> f32 {
+    warm_blend_photo::luminance(rgb.map(f64::from)) as f32
 }
 
 /// How different two colours are but for their lightness: the distance of the logarithms of the ratios of their channels.

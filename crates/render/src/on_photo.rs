@@ -59,7 +59,6 @@ pub struct OnPhoto {
     pixels: Vec<Pixel>,
     /// What a perfect white reads.
     white: [f32; 3],
-    error: f64,
 }
 
 /// Width of the band along an edge of a part that its shape lights differently, mm†.
@@ -106,16 +105,14 @@ impl OnPhoto {
         let height = pixels.len() / width;
         let (camera, corrected) = found_camera(elevation, &marked, width as f64, height as f64)?;
         let solid = Solid::of(elevation).ok_or(BadMarks::NoFront)?;
-        let error = camera.error;
         let seen = InView::new(Camera::with_photo(&camera, width as f64), &solid);
-        let faces = seen.flats(elevation, 1.0);
+        let faces = seen.flats(1.0);
         let mut on = Self {
             photo: coded(&pixels, width),
             faces,
             parts: Vec::new(),
             pixels: Vec::new(),
             white: marked.white.map(|channel| channel.max(1e-4) as f32),
-            error,
         };
         let surfaces = on.find_pixels(&seen, &corrected, &marked, (width, height));
         let white = on.white;
@@ -125,11 +122,6 @@ impl OnPhoto {
         let kinds: Vec<Kind> = on.pixels.iter().map(kind).collect();
         find_light(&mut on.pixels, &kinds, shares, surfaces, marked.card, width);
         Ok(on)
-    }
-
-    /// How far the marked corners are from where a piece of these dimensions would be seen, root mean square, in widths of the photo.
-    pub fn error(&self) -> f64 {
-        self.error
     }
 
     /// Flat pictures that [`OnPhoto::draw`] needs, unshaded: of which face, with or without its patterns, and how large.
@@ -195,9 +187,8 @@ impl OnPhoto {
         (width, height): (usize, usize),
     ) -> Vec<Surface> {
         let by_plane = seen.by_plane(&self.faces);
-        let all: Vec<usize> = (0..seen.planes.len()).collect();
         let zone_at = |x: f64, y: f64| {
-            let met = seen.nearest_by(&all, x, y, corrected)?;
+            let met = seen.nearest_by(x, y, corrected)?;
             let point = seen.point(&met)?;
             (point.zone.is_painted() && !marked.hides([x / width as f64, y / width as f64]))
                 .then_some((met, point))

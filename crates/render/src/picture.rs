@@ -1,8 +1,8 @@
 //! Pixels, and the conversion of light to their codes.
 
-use std::sync::OnceLock;
+use std::sync::{LazyLock, OnceLock};
 
-use palette::encoding::FromLinear;
+use palette::encoding::{FromLinear, IntoLinear};
 
 /// A picture: pixels, row by row.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -34,6 +34,10 @@ impl Screen {
         self.0[(linear.clamp(0.0, 1.0) * (STEPS - 1) as f32 + 0.5) as usize]
     }
 }
+
+/// Linear channel of each 8-bit sRGB code.
+pub(crate) static LINEAR: LazyLock<[f32; 256]> =
+    LazyLock::new(|| std::array::from_fn(|code| palette::encoding::Srgb::into_linear(code as u8)));
 
 impl Picture {
     /// Encodes the picture as PNG.

@@ -110,6 +110,12 @@ pub(crate) struct Solid {
     plane: f64,
 }
 
+/// Depth of a piece, mm; `None` if it has no front.
+pub(crate) fn depth(elevation: &Elevation) -> Option<f64> {
+    let front = elevation.face(View::Front)?;
+    Some(elevation.face(View::Side).map_or(front.behind, |side| side.width).max(1.0))
+}
+
 /// Coordinates at which a solid is cut.
 fn cuts(mut at: Vec<f64>) -> Vec<f64> {
     at.sort_by(f64::total_cmp);
@@ -127,7 +133,7 @@ impl Solid {
     pub fn of(elevation: &Elevation) -> Option<Self> {
         let front = elevation.face(View::Front)?;
         let side = elevation.face(View::Side);
-        let depth = side.map_or(front.behind, |side| side.width).max(1.0);
+        let depth = depth(elevation)?;
         let foremost = |side: &Face| {
             let feet = side.parts.iter().filter(|part| matches!(part.zone, Zone::Legs | Zone::Plinth));
             feet.map(|part| part.rect.x).min_by(f64::total_cmp)
@@ -144,16 +150,6 @@ impl Solid {
         };
         solid.planes = solid.cut();
         Some(solid)
-    }
-
-    /// Width of the front, mm.
-    pub fn front_width(&self) -> f64 {
-        self.faces.iter().find(|face| face.view == View::Front).map_or(0.0, |face| face.width)
-    }
-
-    /// Height of the front, mm.
-    pub fn front_height(&self) -> f64 {
-        self.faces.iter().find(|face| face.view == View::Front).map_or(0.0, |face| face.height)
     }
 
     /// How far along the side picture a depth lies.

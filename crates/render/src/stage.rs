@@ -5,7 +5,7 @@ use warm_blend_piece::Elevation;
 
 use crate::{
     camera::Camera,
-    in_view::{InView, SeenPoint},
+    in_view::{Corrected, InView, SeenPoint},
     solid::Solid,
 };
 
@@ -14,7 +14,6 @@ use crate::{
 pub struct Stage {
     solid: Solid,
     seen: InView,
-    all: Vec<usize>,
 }
 
 impl Stage {
@@ -22,13 +21,13 @@ impl Stage {
     pub fn new(elevation: &Elevation, camera: &Pinhole, width: u32) -> Option<Self> {
         let solid = Solid::of(elevation)?;
         let seen = InView::new(Camera::with_photo(camera, f64::from(width)), &solid);
-        let all = (0..seen.planes.len()).collect();
-        Some(Self { solid, seen, all })
+        Some(Self { solid, seen })
     }
 
     /// The nearest point of the piece at a position of the photo, pixels.
     pub fn seen(&self, x: f64, y: f64) -> Option<SeenPoint> {
-        self.seen.nearest(&self.all, x, y).and_then(|met| self.seen.point(&met))
+        let met = self.seen.nearest_by(x, y, &Corrected::default())?;
+        self.seen.point(&met)
     }
 
     /// Direction of the ray through a position of the photo, pixels.

@@ -29,8 +29,10 @@ use crate::{
 pub struct Pictures {
     pub plates: Plates,
     pub fronts: Fronts,
-    pub flats: Flats,
-    pub on_photos: OnPhotos,
+    /// Flat pictures of faces: while a piece is turned they stay.
+    pub flats: Recent<FlatOf, Picture>,
+    /// Photos of pieces, prepared for finishes to be shown on them.
+    pub on_photos: Recent<OnPhotoOf, OnPhoto>,
     /// Interactive pictures.
     quick: Easel,
     /// Pictures that take much time or memory, one at a time.
@@ -44,8 +46,8 @@ impl Default for Pictures {
         Self {
             plates: Plates::default(),
             fronts: Fronts::default(),
-            flats: Flats::default(),
-            on_photos: OnPhotos::default(),
+            flats: Recent::within(FLATS),
+            on_photos: Recent::within(ON_PHOTOS),
             quick: Easel::of(2),
             large: Easel::of(1),
             drawn: AtomicU64::default(),
@@ -99,7 +101,7 @@ impl Pictures {
         if self.drawn.load(Ordering::Relaxed) == drawn {
             self.plates.0.fine.forget();
             self.fronts.0.fine.forget();
-            self.flats.0.forget();
+            self.flats.forget();
         }
     }
 }
@@ -212,29 +214,9 @@ pub struct FlatOf {
 /// Room for the faces of one piece in a large window, bytes.
 const FLATS: usize = 24 << 20;
 
-/// Recently drawn flat pictures of faces: while a piece is turned, they stay.
-#[derive(Debug)]
-pub struct Flats(Recent<FlatOf, Picture>);
-
-impl Default for Flats {
-    fn default() -> Self {
-        Self(Recent::within(FLATS))
-    }
-}
-
 impl Bulky for Picture {
     fn bytes(&self) -> usize {
         self.rgb.len()
-    }
-}
-
-impl Flats {
-    pub fn of(
-        &self,
-        of: FlatOf,
-        draw: impl FnOnce() -> Result<Picture, Problem>,
-    ) -> Result<Arc<Picture>, Problem> {
-        self.0.get(of, draw)
     }
 }
 
@@ -248,28 +230,8 @@ pub struct OnPhotoOf {
 /// Room for one photo at the sizes of one screen, bytes.
 const ON_PHOTOS: usize = 40 << 20;
 
-/// Photos of pieces, prepared for finishes to be shown on them.
-#[derive(Debug)]
-pub struct OnPhotos(Recent<OnPhotoOf, OnPhoto>);
-
-impl Default for OnPhotos {
-    fn default() -> Self {
-        Self(Recent::within(ON_PHOTOS))
-    }
-}
-
 impl Bulky for OnPhoto {
     fn bytes(&self) -> usize {
         self.bytes()
-    }
-}
-
-impl OnPhotos {
-    pub fn of(
-        &self,
-        of: OnPhotoOf,
-        prepare: impl FnOnce() -> Result<OnPhoto, Problem>,
-    ) -> Result<Arc<OnPhoto>, Problem> {
-        self.0.get(of, prepare)
     }
 }

@@ -142,7 +142,7 @@ pub struct DrawnAs {
 }
 
 /// Fineness for this option.
-fn fineness(fine: bool) -> Fineness {
+pub fn fineness(fine: bool) -> Fineness {
     if fine { Fineness::Fine } else { Fineness::Quick }
 }
 

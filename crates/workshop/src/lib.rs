@@ -101,7 +101,7 @@ pub use pieces::{
     AskChoice, CarvingChoice, DimensionView, FaceView, FindingView, FinishedPiece, FrontOutline, KindChoice,
     PairView, PartView, PhotoPoint, PieceChoice, PieceChoices, PieceInList, PieceKept, PieceName,
     PieceOnPhoto, PiecePrediction, PullView, Room, StencilView, UnifyFound, UnifyStep, UnifyWay, ZoneGround,
-    ZoneView, not_said, on_photo, scheme_of, worn,
+    ZoneView, elevation_of, not_said, on_photo, scheme_of, worn,
 };
 pub use plans::{
     CareView, ClockSet, ClockView, CostView, DayHoursEntry, DoneView, DryingView, ElsewhereView, HoursEntry,

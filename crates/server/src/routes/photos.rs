@@ -86,12 +86,17 @@ pub async fn keep(
     Ok((StatusCode::CREATED, Json(PhotoKept { id, taken })))
 }
 
+/// Reads a saved photo, a JPEG file.
+pub async fn saved_photo(workspace: &Workspace, id: Uuid) -> Result<Vec<u8>, Problem> {
+    let jpeg = workspace.with(move |store| store.photo(id)).await?;
+    jpeg.ok_or_else(|| Problem::not_found("no such photo; add it again"))
+}
+
 /// A saved photo.
 #[utoipa::path(get, path = "/photos/kept/{id}", operation_id = "get_photo", tag = "workspace",
     responses((status = OK, body = Vec<u8>, content_type = "image/jpeg")))]
 pub async fn kept(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Result<Response, Problem> {
-    let photo = workspace.with(move |store| store.photo(id)).await?;
-    let jpeg = photo.ok_or_else(|| Problem::not_found("no such photo; add it again"))?;
+    let jpeg = saved_photo(&workspace, id).await?;
     // It never changes.
     let shown = [
         (header::CONTENT_TYPE, "image/jpeg"),

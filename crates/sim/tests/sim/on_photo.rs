@@ -41,7 +41,7 @@ fn card(of: &Photograph) -> PhotoSpot {
 
 fn prepared(of: &Photograph, elevation: &Elevation, hidden: &[Vec<[f64; 2]>]) -> OnPhoto {
     let photo = read(&of.picture);
-    let white = photo.white(Card::White, card(of)).unwrap();
+    let (white, _) = photo.white(Card::White, card(of)).unwrap();
     let marked = MarkedPhoto { faces: &of.faces, hidden, white, card: Some(card(of)) };
     OnPhoto::new(&photo, elevation, marked, SIZE.0).unwrap()
 }
@@ -202,7 +202,7 @@ fn a_cast_is_not_put_on_twice() {
     let elevation = shed.form().build().unwrap();
     let before = shed.photograph(&elevation, (320, 240), |_| None).unwrap();
     let photo = read(&before.picture);
-    let white = photo.white(Card::White, card(&before)).unwrap();
+    let (white, _) = photo.white(Card::White, card(&before)).unwrap();
     let marked = MarkedPhoto { faces: &before.faces, hidden: &[], white, card: Some(card(&before)) };
     let on = OnPhoto::new(&photo, &elevation, marked, 320).unwrap();
     let in_light = |light: Light| {

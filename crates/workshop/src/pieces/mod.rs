@@ -16,6 +16,5 @@ pub use prediction::{
     DimensionView, FaceView, FindingView, PairView, PartView, PiecePrediction, PullView, StencilView,
     ZoneView,
 };
-pub(crate) use room::elevation_of;
-pub use room::{FinishedPiece, Room, not_said, scheme_of};
+pub use room::{FinishedPiece, Room, elevation_of, not_said, scheme_of};
 pub use unify::{UnifyFound, UnifyStep, UnifyWay};

@@ -75,17 +75,14 @@ fn white(photo: &Photo, of: &PiecePhoto) -> Result<White, Wrong> {
         CardKind::White => Card::White,
         CardKind::Grey => Card::Grey,
     };
-    let wrong = |error: String| ("/card", error);
-    let picked = photo.pick(kind, spot, &[]).map_err(|error| wrong(error.to_string()))?;
-    let white = photo.white(kind, spot).map_err(|error| wrong(error.to_string()))?;
-    let warnings = picked.warnings.into_iter().map(str::to_owned).collect();
-    Ok(White { reads: white, card: Some(spot), warnings })
+    let (reads, warnings) = photo.white(kind, spot).map_err(|error| ("/card", error.to_string()))?;
+    Ok(White { reads, card: Some(spot), warnings: warnings.into_iter().map(str::to_owned).collect() })
 }
 
 fn prepared(photo: &Photo, elevation: &Elevation, of: &PiecePhoto, width: u32) -> Result<OnPhoto, Wrong> {
-    let White { reads: white, card, .. } = white(photo, of)?;
+    let White { reads, card, .. } = white(photo, of)?;
     let faces: Vec<_> = of.faces.iter().map(|face| (face.view, face.corners)).collect();
-    let marked = MarkedPhoto { faces: &faces, hidden: &of.hidden, white, card };
+    let marked = MarkedPhoto { faces: &faces, hidden: &of.hidden, white: reads, card };
     OnPhoto::new(photo, elevation, marked, width).map_err(|error| ("/faces", error.to_string()))
 }
 
@@ -109,18 +106,19 @@ impl PieceOnPhoto {
     /// Looks at a photo of a piece and its marks.
     pub fn of(photo: &Photo, elevation: &Elevation, of: &PiecePhoto) -> Self {
         let (width, height) = photo.size();
-        let has_front = of.faces.iter().any(|face| face.view == View::Front);
-        let front = elevation.face(View::Front).filter(|_| !has_front);
+        let marked = of.faces.iter().find(|face| face.view == View::Front).copied();
+        let front = elevation.face(View::Front).filter(|_| marked.is_none());
         let guess = front.map(|front| MarkedFace {
             view: View::Front,
             corners: photo.guessed_face(front.width / front.height),
         });
-        let marked = of.faces.iter().find(|face| face.view == View::Front);
-        let on = guess.or(marked.copied()).map(|face| face.corners);
-        let likely_card = on.and_then(|corners| photo.card_on(&corners)).filter(|_| of.card.is_none());
+        let likely_card = match of.card {
+            Some(_) => None,
+            None => guess.or(marked).and_then(|face| photo.card_on(&face.corners)),
+        };
         let warnings = white(photo, of).map(|white| white.warnings).unwrap_or_default();
-        // The camera alone, on a small picture.
-        let wrong = has_front.then(|| prepared(photo, elevation, of, 64).err()).flatten();
+        // On a small picture, since only the camera matters.
+        let wrong = marked.and_then(|_| prepared(photo, elevation, of, 64).err());
         Self {
             width,
             height,

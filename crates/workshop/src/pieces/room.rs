@@ -74,7 +74,7 @@ pub fn not_said() -> Refusal {
 }
 
 /// A piece in true proportion; `None` before its kind is chosen.
-pub(crate) fn elevation_of(piece: &Piece) -> Result<Option<Elevation>, Refusal> {
+pub fn elevation_of(piece: &Piece) -> Result<Option<Elevation>, Refusal> {
     let wrong = |error: BadForm| Refusal::field(format!("/form/{}", error.field), error.message);
     piece.elevation().transpose().map_err(wrong)
 }

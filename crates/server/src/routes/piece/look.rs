@@ -13,7 +13,9 @@ use warm_blend_paint::Look;
 use warm_blend_piece::{Elevation, FinishedZone, Piece, Scheme, Searched, View, Zone};
 use warm_blend_render::{Closer, Corner, Fineness, Front, Picture, Shading, Viewpoint};
 use warm_blend_store::{Store, StoreError};
-use warm_blend_workshop::{FinishedPiece, PiecePrediction, Room, UnifyFound, UnifyStep, not_said, scheme_of};
+use warm_blend_workshop::{
+    FinishedPiece, PiecePrediction, Room, UnifyFound, UnifyStep, elevation_of, not_said, scheme_of,
+};
 
 use crate::{
     Workspace,
@@ -143,7 +145,7 @@ impl<'a> Worn<'a> {
             // Without its patterns a face is seen round edges only.
             let fineness = if patterned { fineness } else { Fineness::Quick };
             let known = FlatOf { wears, shelf, look, shading, view, patterned, size, fineness };
-            pictures.flats.of(known, || {
+            pictures.flats.get(known, || {
                 asking.still()?;
                 let front = pictures.fronts.of(elevation, view, size, Closer::WHOLE, fineness)?;
                 asking.still()?;
@@ -187,8 +189,7 @@ impl Shown {
             asking.still()?;
             return of.flat(&front, true);
         };
-        let elevation = of.piece.elevation().transpose().map_err(|_| Problem::from(not_said()))?;
-        let elevation = elevation.ok_or_else(not_said)?;
+        let elevation = elevation_of(of.piece)?.ok_or_else(not_said)?;
         let corner = Corner::new(&elevation, from, self.size, self.closer, self.fineness)
             .map_err(|error| Problem::field("?width", error))?
             .ok_or_else(not_said)?;

@@ -11,23 +11,18 @@ use warm_blend_paint::Look;
 use warm_blend_photo::Photo;
 use warm_blend_piece::{Elevation, Piece, PiecePhoto};
 use warm_blend_render::{Fineness, OnPhoto};
-use warm_blend_workshop::{PhotoPoint, PieceOnPhoto, not_said, on_photo, scheme_of, worn};
+use warm_blend_workshop::{PhotoPoint, PieceOnPhoto, elevation_of, not_said, on_photo, scheme_of, worn};
 
 use super::look::{Around, Worn};
 use crate::{
     Workspace,
     body::{Answer, Json, Path, Query},
-    off_thread::{Asking, off_thread},
+    off_thread::Asking,
     pictures::{OnPhotoOf, Pictures},
     problem::Problem,
-    wire::{PhotoAsked, SchemeAsked},
+    routes::photos::saved_photo,
+    wire::{PhotoAsked, SchemeAsked, fineness},
 };
-
-/// Reads a saved photo.
-async fn kept_photo(workspace: &Workspace, id: Uuid) -> Result<Vec<u8>, Problem> {
-    let jpeg = workspace.with(move |store| store.photo(id)).await?;
-    jpeg.ok_or_else(|| Problem::not_found("no such photo; add it again"))
-}
 
 fn decode(jpeg: &[u8]) -> Result<Photo, Problem> {
     decoded(jpeg).map_err(|error| Problem::field("/photo", error))
@@ -42,11 +37,6 @@ fn photo_of(piece: &Piece, n: usize) -> Result<PiecePhoto, Problem> {
         .ok_or_else(|| Problem::field("?photo", "no such photo of this piece; add it first"))
 }
 
-fn elevation_of(piece: &Piece) -> Result<Elevation, Problem> {
-    let elevation = piece.elevation().transpose().map_err(|_| Problem::from(not_said()))?;
-    Ok(elevation.ok_or_else(not_said)?)
-}
-
 /// Look at a photo of a piece and the marks on it: a first guess for them, and what is wrong with them. Nothing is saved.
 #[utoipa::path(post, path = "/piece/on-photo", operation_id = "look_at_photo_of_piece",
     tag = "piece", params(PhotoAsked),
@@ -58,8 +48,12 @@ pub async fn look_at_photo(
 ) -> Answer<PieceOnPhoto> {
     piece.check()?;
     let of = photo_of(&piece, asked.photo)?;
-    let jpeg = kept_photo(&workspace, of.photo).await?;
-    off_thread(move || Ok(PieceOnPhoto::of(&decode(&jpeg)?, &elevation_of(&piece)?, &of))).await.map(Json)
+    let jpeg = saved_photo(&workspace, of.photo).await?;
+    let look = move || {
+        let elevation = elevation_of(&piece)?.ok_or_else(not_said)?;
+        Ok(PieceOnPhoto::of(&decode(&jpeg)?, &elevation, &of))
+    };
+    workspace.heavy.photo(look).await.map(Json)
 }
 
 /// The strongest corner near a point of a saved photo, or the point itself.
@@ -70,8 +64,8 @@ pub async fn snap(
     Path(id): Path<Uuid>,
     Json(at): Json<PhotoPoint>,
 ) -> Answer<PhotoPoint> {
-    let jpeg = kept_photo(&workspace, id).await?;
-    off_thread(move || Ok(at.snapped(&decode(&jpeg)?))).await.map(Json)
+    let jpeg = saved_photo(&workspace, id).await?;
+    workspace.heavy.photo(move || Ok(at.snapped(&decode(&jpeg)?))).await.map(Json)
 }
 
 /// What is drawn.
@@ -100,7 +94,7 @@ pub async fn picture_on_photo(
     piece.check()?;
     let scheme = scheme_of(&piece, scheme.scheme)?;
     let of = photo_of(&piece, asked.photo)?;
-    let jpeg = kept_photo(&workspace, of.photo).await?;
+    let jpeg = saved_photo(&workspace, of.photo).await?;
     let around = Around::of(&workspace).await?;
     let shown = Shown { pictures: Arc::clone(&workspace.pictures), of, jpeg, drawn };
     let (size, fineness) = (shown.size(), shown.fineness());
@@ -123,7 +117,7 @@ impl Shown {
     }
 
     fn fineness(&self) -> Fineness {
-        if self.drawn.fine { Fineness::Fine } else { Fineness::Quick }
+        fineness(self.drawn.fine)
     }
 
     /// The photo, prepared for this piece, as it was if it was prepared before.
@@ -136,7 +130,7 @@ impl Shown {
         let (width, _) = self.size();
         let depends = (&self.of, piece.form, &piece.corrections);
         let marks = serde_json::to_vec(&depends).map_err(|_| Problem::internal())?;
-        self.pictures.on_photos.of(OnPhotoOf { marks, width }, || {
+        self.pictures.on_photos.get(OnPhotoOf { marks, width }, || {
             let photo = decode(&self.jpeg)?;
             asking.still()?;
             Ok(on_photo(&photo, elevation, &self.of, width)?)
@@ -145,7 +139,7 @@ impl Shown {
 
     /// The piece on it, a PNG file.
     fn draw(&self, of: &Worn, asking: &Asking) -> Result<Vec<u8>, Problem> {
-        let elevation = elevation_of(of.piece)?;
+        let elevation = elevation_of(of.piece)?.ok_or_else(not_said)?;
         let on = self.prepared(of.piece, &elevation, asking)?;
         asking.still()?;
         let flats = of.flats(&self.pictures, &elevation, on.flats(), self.fineness(), asking)?;

@@ -16,8 +16,6 @@ const RADIUS = 0.02;
 interface Props {
   photo: PiecePhoto;
   known: PieceOnPhoto;
-  /** While a hand is on it. */
-  onShow: (photo: PiecePhoto) => void;
   onChange: (photo: PiecePhoto) => void;
   onDone: () => void;
 }
@@ -38,7 +36,14 @@ function begun(view: string, photo: PiecePhoto, known: PieceOnPhoto): MarkedFace
 }
 
 /** A photo with the corners of the faces and the card to be set. */
-export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
+export function Marks({ photo: kept, known, onChange, onDone }: Props) {
+  /** The marks while a hand is on them: the program is asked about them when it lets go. */
+  const [held, hold] = useState<PiecePhoto>();
+  const photo = held ?? kept;
+  const change = (next: PiecePhoto) => {
+    hold(undefined);
+    onChange(next);
+  };
   const [view, setView] = useState('front');
   /** True once somebody has said that there is no card. */
   const [declined, decline] = useState(false);
@@ -72,13 +77,13 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
     if (!face) return;
     // A hand sets it down about where it belongs; keys know where.
     const at = byHand ? await snapped(photo.photo, to).catch(() => to) : to;
-    onChange(withFace(moved(face, i, at)));
+    change(withFace(moved(face, i, at)));
   };
   const done = () => {
     let next = photo;
     if (!faces.some((one) => one.view === 'front')) next = withFace(begun('front', photo, known));
     if (!next.card && card) next = { ...next, card };
-    if (next !== photo) onChange(next);
+    if (next !== photo) change(next);
     onDone();
   };
   const url = `/api/photos/kept/${photo.photo}`;
@@ -124,7 +129,7 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
               at={corner as Point}
               ratio={ratio}
               url={url}
-              onShow={(to) => onShow(withFace(moved(face, i, to)))}
+              onShow={(to) => hold(withFace(moved(face, i, to)))}
               onDrop={(to, byHand) => void drop(i, to, byHand)}
             />
           ))}
@@ -136,8 +141,8 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
               at={point}
               ratio={ratio}
               url={url}
-              onShow={(to) => onShow(withPoint(i, to))}
-              onDrop={(to) => onChange(withPoint(i, to))}
+              onShow={(to) => hold(withPoint(i, to))}
+              onDrop={(to) => change(withPoint(i, to))}
             />
           ))}
           {view === 'card' && card && (
@@ -146,8 +151,8 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
               at={[card.x, card.y]}
               ratio={ratio}
               url={url}
-              onShow={([x, y]) => onShow({ ...photo, card: { ...card, x, y } })}
-              onDrop={([x, y]) => onChange({ ...photo, card: { ...card, x, y } })}
+              onShow={([x, y]) => hold({ ...photo, card: { ...card, x, y } })}
+              onDrop={([x, y]) => change({ ...photo, card: { ...card, x, y } })}
             />
           )}
         </div>
@@ -159,7 +164,7 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
             card={card ?? undefined}
             isProposed={!photo.card && card != null}
             onKind={(kind) =>
-              onChange({
+              change({
                 ...photo,
                 card: {
                   ...(card ?? { x: 0.5, y: ratio / 2, radius: RADIUS }),
@@ -167,17 +172,17 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
                 },
               })
             }
-            onRadius={(by) => card && onChange({ ...photo, card: { ...card, radius: card.radius * by } })}
+            onRadius={(by) => card && change({ ...photo, card: { ...card, radius: card.radius * by } })}
             onNone={() => {
               decline(true);
-              onChange({ ...photo, card: null });
+              change({ ...photo, card: null });
             }}
           />
         ) : view === 'hidden' ? (
           <HiddenMarks
             outlines={hidden}
             middle={[0.5, ratio / 2]}
-            onChange={(next) => onChange({ ...photo, hidden: next as NonNullable<PiecePhoto['hidden']> })}
+            onChange={(next) => change({ ...photo, hidden: next as NonNullable<PiecePhoto['hidden']> })}
           />
         ) : face ? (
           <>
@@ -189,7 +194,7 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
               <button
                 type="button"
                 className="press press-bare justify-self-start px-0 text-sm underline underline-offset-2"
-                onClick={() => onChange({ ...photo, faces: faces.filter((one) => one.view !== view) })}
+                onClick={() => change({ ...photo, faces: faces.filter((one) => one.view !== view) })}
               >
                 The {FACES[view]?.toLowerCase()} can’t be seen
               </button>
@@ -204,7 +209,7 @@ export function Marks({ photo, known, onShow, onChange, onDone }: Props) {
             <button
               type="button"
               className="press press-plain justify-self-start"
-              onClick={() => onChange(withFace(begun(view, photo, known)))}
+              onClick={() => change(withFace(begun(view, photo, known)))}
             >
               Mark the {FACES[view]?.toLowerCase()}
             </button>

@@ -103,7 +103,6 @@ function Photos({ piece }: { piece: PieceKept }) {
           entry={entry}
           n={n}
           photo={photo}
-          onShow={(next) => draft.show(replaced(entry, next))}
           onChange={(next) => draft.change((now) => replaced(now, next))}
         />
       ) : (
@@ -130,27 +129,18 @@ interface OneProps {
   entry: Piece;
   n: number;
   photo: PiecePhoto;
-  onShow: (photo: PiecePhoto) => void;
   onChange: (photo: PiecePhoto) => void;
 }
 
 /** Marking a photo, or the finish on it once its front is marked. */
-function OnePhoto({ entry, n, photo, onShow, onChange }: OneProps) {
+function OnePhoto({ entry, n, photo, onChange }: OneProps) {
   const { last, error, retry } = usePhotoOfPiece(entry, n);
   const isMarked = photo.faces?.some(({ view }) => view === 'front') ?? false;
   const [marking, setMarking] = useState(!isMarked);
   if (error && !last) return <Failed error={error} retry={retry} />;
   if (!last) return <Waiting rows={8} />;
   if (marking || !isMarked)
-    return (
-      <Marks
-        photo={photo}
-        known={last}
-        onShow={onShow}
-        onChange={onChange}
-        onDone={() => setMarking(false)}
-      />
-    );
+    return <Marks photo={photo} known={last} onChange={onChange} onDone={() => setMarking(false)} />;
   return (
     <Shown
       entry={entry}

@@ -3,11 +3,10 @@ import { useState } from 'react';
 import type { Piece, PieceOnPhoto } from '../../../api/client';
 import { useLook } from '../../../light/light';
 import { NotDrawn } from '../../../parts/NotDrawn';
-import { useTell } from '../../../parts/Notice';
 import { Segments } from '../../../parts/Segments';
 import { Slide } from '../../../parts/Slide';
 import { TroubleLine } from '../../../parts/TroubleLine';
-import { why } from '../../../parts/useAction';
+import { useSavedFile } from '../../../parts/useSavedFile';
 import { ON_SCREEN, usePictureOnPhoto, useSavedOnPhoto } from '../../../state/onPhoto';
 
 interface Props {
@@ -34,8 +33,8 @@ export function Shown({ entry, n, photo, known, scheme: chosen, onMark }: Props)
   const ratio = known.height / known.width;
   const width = Math.min(ON_SCREEN, known.width);
   const { drawing, error, retry } = usePictureOnPhoto(entry, { photo: n, scheme, width }, ratio);
-  const save = useSavedOnPhoto();
-  const tell = useTell();
+  const draw = useSavedOnPhoto();
+  const saveAs = useSavedFile();
   const { light } = useLook();
   const shape = { aspectRatio: `${String(known.width)} / ${String(known.height)}` };
   const url = `/api/photos/kept/${photo}`;
@@ -50,16 +49,7 @@ export function Shown({ entry, n, photo, known, scheme: chosen, onMark }: Props)
   );
   const download = async () => {
     setSaving(true);
-    try {
-      const address = URL.createObjectURL(await save(entry, n, scheme));
-      const link = document.createElement('a');
-      link.href = address;
-      link.download = `${entry.name}, on a photo, ${light}.png`;
-      link.click();
-      URL.revokeObjectURL(address);
-    } catch (error) {
-      tell(`Couldn’t draw the picture: ${why(error)}`);
-    }
+    await saveAs(`${entry.name}, on a photo, ${light}.png`, () => draw(entry, n, scheme));
     setSaving(false);
   };
   const schemes = entry.schemes ?? [];
