@@ -147,6 +147,20 @@ impl Painter {
         self.cdp("Network.emulateNetworkConditions", line).await;
     }
 
+    /// Holds up every request to a path for so long, from the next page on.
+    pub async fn holds_up(&self, path: &str, delay: Duration) {
+        let hold = format!(
+            "{{ const send = window.fetch;
+                window.fetch = async (asked, how) => {{
+                    const to = new URL(asked.url ?? asked, location.href).pathname;
+                    if (to === {path:?}) await new Promise(done => setTimeout(done, {}));
+                    return send(asked, how);
+                }}; }}",
+            delay.as_millis()
+        );
+        self.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": hold})).await;
+    }
+
     /// Number of printed pages.
     pub async fn pages_on_paper(&self) -> usize {
         let printed =
@@ -285,7 +299,13 @@ impl Painter {
         self.clicks.fetch_add(1, Ordering::Relaxed);
         let until = Instant::now() + PATIENCE;
         loop {
-            match self.the(role, name).await.click().await {
+            let found = self.the(role, name).await;
+            // What is still switched off takes a click and does nothing.
+            if !found.is_enabled().await.unwrap_or(false) && Instant::now() < until {
+                tokio::time::sleep(Duration::from_millis(50)).await;
+                continue;
+            }
+            match found.click().await {
                 Ok(()) => return,
                 // Still moving, or replaced between finding and clicking.
                 Err(_) if Instant::now() < until => tokio::time::sleep(Duration::from_millis(50)).await,

@@ -61,21 +61,23 @@ const listen = (listener: () => void) => {
 
 /**
  * A state of a form that is not sent yet, with how to change it and how to empty the form: it is there again after leaving the screen,
- * until it is sent or given up, and wherever the same form is shown.
+ * until it is sent or given up, and wherever the same form is shown. A change that comes late, after an upload say, is given as a function
+ * of what the form then holds.
  */
-export function useUnsent<T>(name: string, empty: T): [T, (next: T) => void, () => void] {
+export function useUnsent<T>(name: string, empty: T): [T, (next: T | ((now: T) => T)) => void, () => void] {
   const blank = useRef(empty).current;
-  const now = () => {
+  const now = useCallback(() => {
     if (!shown.has(name)) shown.set(name, recall<T>(name) ?? blank);
     return shown.get(name) as T;
-  };
+  }, [name, blank]);
   const value = useSyncExternalStore(listen, now);
   const set = useCallback(
-    (next: T) => {
+    (change: T | ((now: T) => T)) => {
+      const next = change instanceof Function ? change(now()) : change;
       remember(name, next);
       show(name, next);
     },
-    [name],
+    [name, now],
   );
   const clear = useCallback(() => {
     forget(name);

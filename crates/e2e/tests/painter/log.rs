@@ -1,5 +1,7 @@
 //! The log: a pot found again by word and by colour, made again; a note.
 
+use std::time::Duration;
+
 use serde_json::Value;
 use thirtyfour::Key;
 use warm_blend_e2e::Painter;
@@ -265,5 +267,27 @@ async fn the_log_is_narrowed_and_found_again() {
     painter.reads("Agreed on “pale panels”").await;
     painter.write("searchbox", "Find in the log", "zzz").await;
     painter.reads("No matches").await;
+    painter.leave().await;
+}
+
+/// Over a slow line: a note isn't sent before it is known which piece it is about, nor without the photo that is on its way, and what is
+/// typed meanwhile stays.
+#[tokio::test]
+async fn a_note_waits_for_its_piece_and_its_photo() {
+    let painter = Painter::at_the_door().await;
+    painter.holds_up("/api/piece", Duration::from_secs(3)).await;
+    painter.holds_up("/api/photos/kept", Duration::from_secs(3)).await;
+    painter.open("/log").await;
+    painter.write("textbox", "Note", "by the window").await;
+    assert!(!painter.the("button", "Add note").await.is_enabled().await.unwrap(), "no piece is known yet");
+    painter.the("checkbox", "About").await;
+    let photo = image::RgbImage::from_pixel(60, 40, image::Rgb([98, 116, 128]));
+    painter.bring("Photo", "case.png", &crate::png(&photo)).await;
+    painter.write("textbox", "Note", "by the window, at noon").await;
+    assert!(!painter.the("button", "Add note").await.is_enabled().await.unwrap(), "the photo is on its way");
+    painter.the("button", "Another photo").await;
+    painter.click("button", "Add note").await;
+    painter.the("link", "by the window, at noon").await;
+    painter.the("button", "Compare with the prediction").await;
     painter.leave().await;
 }

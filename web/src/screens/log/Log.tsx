@@ -25,7 +25,7 @@ const KINDS = [
 /** Everything that was done, found again by words, kind, piece, paint and colour. */
 export function Log() {
   const [asked, ask] = useSearchParams();
-  const piece = usePiece().data;
+  const { data: piece, isPending: asking } = usePiece();
   const paints = usePaints().data ?? [];
   const set = (values: Record<string, string | undefined>) =>
     ask(
@@ -106,7 +106,7 @@ export function Log() {
       {/* On a phone the note comes first: it is what is written at the bench. */}
       <aside className="shrink-0 content-start gap-5 max-lg:contents lg:grid lg:w-92 lg:overflow-auto lg:pr-4 lg:pb-6">
         <div className="max-lg:order-first max-lg:px-4 max-lg:pb-4 lg:pt-1">
-          <WriteNote piece={piece} />
+          <WriteNote piece={piece} asking={asking} />
         </div>
         <div className="grid content-start gap-5 max-lg:px-4 max-lg:pb-6">
           {piece && <BeforeAfter piece={piece.id} />}

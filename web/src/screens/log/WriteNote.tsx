@@ -21,12 +21,19 @@ interface Draft {
 
 const EMPTY: Draft = { words: '', onPiece: true, agreed: false, photo: null, taken: null, dated: true };
 
+interface Props {
+  piece: PieceKept | undefined;
+  /** Whether it is not yet known which piece is at hand. */
+  asking: boolean;
+}
+
 /** A note on the piece at hand or on nothing in particular, a photo with it, or what the client agreed to. */
-export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
+export function WriteNote({ piece, asking }: Props) {
   const id = useId();
   const [draft, setDraft, forgetDraft] = useUnsent<Draft>('note', EMPTY);
   const { words, onPiece, agreed, photo, taken, dated } = draft;
-  const set = (what: Partial<Draft>) => setDraft({ ...draft, ...what });
+  const set = (what: Partial<Draft>) => setDraft((now) => ({ ...now, ...what }));
+  const [coming, setComing] = useState(false);
   const [wrong, setWrong] = useState<string>();
   const clock = clockOf(undefined);
   const calls = useNoteCalls();
@@ -83,6 +90,7 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
       <KeptPhoto
         photo={photo}
         onChange={(photo, taken = null) => set({ photo, taken, dated: true })}
+        onWay={setComing}
         name="Photo"
         alt="To be kept with the note"
         className="max-h-40 justify-self-start"
@@ -93,7 +101,11 @@ export function WriteNote({ piece }: { piece: PieceKept | undefined }) {
         </Checkbox>
       )}
       {wrong && <TroubleLine id={`${id}-wrong`}>{wrong}</TroubleLine>}
-      <button type="submit" className="press press-ink justify-self-start" disabled={busy}>
+      <button
+        type="submit"
+        className="press press-ink justify-self-start"
+        disabled={busy || asking || coming}
+      >
         Add note
       </button>
     </form>

@@ -77,6 +77,8 @@ export function Tick({ piece, revision, step, size }: Props) {
   const [details, setDetails, forgetDetails] = useUnsent(`tick ${piece} ${step.id}`, NOTHING);
   const { minutes, note, photo } = details;
   const [telling, setTelling] = useState(details !== NOTHING);
+  const set = (what: Partial<Details>) => setDetails((now) => ({ ...now, ...what }));
+  const [coming, setComing] = useState(false);
   const [wrong, setWrong] = useState<string>();
   const tick = (more: Partial<StepDone>) =>
     attempt(
@@ -131,7 +133,7 @@ export function Tick({ piece, revision, step, size }: Props) {
         <button
           type="button"
           className={DONE[size]}
-          disabled={busy}
+          disabled={busy || coming}
           aria-label={`Done: ${step.name}`}
           onClick={done}
         >
@@ -146,20 +148,21 @@ export function Tick({ piece, revision, step, size }: Props) {
             label="Time taken"
             unit="min"
             value={minutes}
-            onChange={(minutes) => setDetails({ ...details, minutes })}
+            onChange={(minutes) => set({ minutes })}
             inputMode="decimal"
             placeholder={step.clock ? 'by the clock' : ''}
           />
           <Field
             label="Note"
             value={note}
-            onChange={(note) => setDetails({ ...details, note })}
+            onChange={(note) => set({ note })}
             placeholder="dragged at the end"
           />
           <div className="col-span-full">
             <KeptPhoto
               photo={photo}
-              onChange={(photo) => setDetails({ ...details, photo })}
+              onChange={(photo) => set({ photo })}
+              onWay={setComing}
               name="Photo"
               alt="To be kept with the step"
               className="h-20 justify-self-start"
