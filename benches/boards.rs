@@ -6,7 +6,7 @@ use warm_blend_benches::timed;
 use warm_blend_board::{Below, Ground, GroundKind, Place, Stack, Technique};
 use warm_blend_paint::{Class, CoatsToHide, FilmState, Masstone, Material, Parts, mix};
 use warm_blend_piece::Mark;
-use warm_blend_render::{Coats, Fineness, Relief, Shading, draw};
+use warm_blend_render::{Closer, Coats, Fineness, Relief, Shading, draw};
 use warm_blend_spectral::{Light, Srgb};
 
 fn paint(code: &str) -> Material {
@@ -68,9 +68,9 @@ fn main() {
     let marks = LAYERS.map(Mark::By);
     let coats: Vec<Coats> = strips.iter().map(|stack| Coats { stack, marks: &marks, layers: 6 }).collect();
     timed("the relief of a picture, 1200 × 800", 5, || {
-        black_box(Relief::panelled(1200, 800, Fineness::Quick).unwrap());
+        black_box(Relief::panelled(1200, 800, Closer::WHOLE, Fineness::Quick).unwrap());
     });
-    let plate = Relief::panelled(1200, 800, Fineness::Quick).unwrap();
+    let plate = Relief::panelled(1200, 800, Closer::WHOLE, Fineness::Quick).unwrap();
     let picture = |coats: &[Coats], plate: &Relief| {
         draw(plate, coats, Light::Daylight, FilmState::Dry, Shading::default())
     };
@@ -80,11 +80,11 @@ fn main() {
     timed("six strips side by side, 1200 × 800", 20, || {
         black_box(picture(&coats, &plate));
     });
-    let draft = Relief::panelled(840, 420, Fineness::Quick).unwrap();
+    let draft = Relief::panelled(840, 420, Closer::WHOLE, Fineness::Quick).unwrap();
     timed("one strip as the screen shows it, 840 × 420, with its PNG", 20, || {
         black_box(picture(&coats[..1], &draft).to_png());
     });
-    let fine = Relief::panelled(840, 420, Fineness::Fine).unwrap();
+    let fine = Relief::panelled(840, 420, Closer::WHOLE, Fineness::Fine).unwrap();
     timed("the same, drawn finely", 20, || {
         black_box(picture(&coats[..1], &fine).to_png());
     });

@@ -25,6 +25,8 @@ pub struct Pinhole {
     pub centre: Point2,
     /// Root mean square distance of the points from where they should be seen, in widths of the photo.
     pub error: f64,
+    /// Sum of the squares of what does not fit, each in its standard deviations: the points, and the focal length from the usual one.
+    pub misfit: f64,
 }
 
 /// Focal length of a telephone's main camera, of the longer side of the photo (26 mm where the film is 36 mm wide)†.
@@ -83,56 +85,99 @@ fn squares(off: &[f64]) -> f64 {
     off.iter().map(|v| v * v).sum()
 }
 
-impl Pinhole {
-    /// Fits a camera to at least four points (K. Levenberg, *Q. Appl. Math.* 2 (1944) 164); `high` is the height of the photo in its
-    /// widths. `None` where no camera sees them so.
-    pub fn fit(points: &[([f64; 3], Point2)], high: f64) -> Option<Self> {
+/// Points of a piece, and how large they are together in space and in the photo.
+struct Resection<'a> {
+    points: &'a [([f64; 3], Point2)],
+    /// Mean of the points in space, and of where they are seen.
+    middle: Vector3<f64>,
+    seen: Point2,
+    /// Greatest distance from it in space.
+    size: f64,
+    /// And in the photo, in its widths.
+    spread: f64,
+    centre: Point2,
+    /// Logarithm of the usual focal length, in widths of the photo.
+    usual: f64,
+}
+
+impl<'a> Resection<'a> {
+    fn new(points: &'a [([f64; 3], Point2)], high: f64) -> Option<Self> {
         if points.len() < 4 {
             return None;
         }
-        let centre = [0.5, 0.5 * high];
         let n = points.len() as f64;
         let middle = points.iter().map(|(point, _)| Vector3::from(*point)).sum::<Vector3<f64>>() / n;
         let seen = [0, 1].map(|axis| points.iter().map(|(_, at)| at[axis]).sum::<f64>() / n);
-        let size =
-            points.iter().map(|(point, _)| (Vector3::from(*point) - middle).norm()).fold(0.0, f64::max);
-        let spread = points
-            .iter()
-            .map(|(_, at)| (at[0] - seen[0]).hypot(at[1] - seen[1]))
-            .fold(f64::MIN_POSITIVE, f64::max);
-        let usual = (USUAL * high.max(1.0)).ln();
-        let start = |turn: f64, up: f64| {
-            let (sin, cos) = turn.to_radians().sin_cos();
-            let (above, level) = up.to_radians().sin_cos();
-            let forward = Vector3::new(-sin * level, above, -cos * level);
-            let right = Vector3::new(cos, 0.0, -sin);
-            let down = Vector3::new(sin * above, level, cos * above);
-            let turned = Matrix3::from_rows(&[right.transpose(), down.transpose(), forward.transpose()]);
-            // As far away as the points are small, and towards where they are seen.
-            let away = usual.exp() * size / spread;
-            let aside = [0, 1].map(|axis| (seen[axis] - centre[axis]) * away / usual.exp());
-            let to = Vector3::new(aside[0], aside[1], away) - turned * middle;
-            // Positions are fitted in sizes of the piece.
-            Fit { points, centre, usual, turned, to, log_focal: usual }
-        };
-        let turns = [-60.0, -30.0, 0.0, 30.0, 60.0];
-        let ups = [0.0, 25.0];
-        let starts = turns.into_iter().flat_map(|turn| ups.into_iter().map(move |up| (turn, up)));
-        let fits = starts.map(|(turn, up)| fitted(start(turn, up), size));
-        let (best, _) = fits.min_by(|one, other| one.1.total_cmp(&other.1))?;
+        let from_middle = |(point, _): &([f64; 3], Point2)| (Vector3::from(*point) - middle).norm();
+        let from_seen = |(_, at): &([f64; 3], Point2)| (at[0] - seen[0]).hypot(at[1] - seen[1]);
+        Some(Self {
+            points,
+            middle,
+            seen,
+            size: points.iter().map(from_middle).fold(0.0, f64::max),
+            spread: points.iter().map(from_seen).fold(f64::MIN_POSITIVE, f64::max),
+            centre: [0.5, 0.5 * high],
+            usual: (USUAL * high.max(1.0)).ln(),
+        })
+    }
+
+    /// The usual camera, turned and raised by so many degrees.
+    fn usual(&self, turn: f64, up: f64) -> Fit<'a> {
+        let (sin, cos) = turn.to_radians().sin_cos();
+        let (above, level) = up.to_radians().sin_cos();
+        let forward = Vector3::new(-sin * level, above, -cos * level);
+        let right = Vector3::new(cos, 0.0, -sin);
+        let down = Vector3::new(sin * above, level, cos * above);
+        let turned = Matrix3::from_rows(&[right.transpose(), down.transpose(), forward.transpose()]);
+        // As far away as the points are small, and towards where they are seen.
+        let away = self.usual.exp() * self.size / self.spread;
+        let aside = [0, 1].map(|axis| (self.seen[axis] - self.centre[axis]) * away / self.usual.exp());
+        self.at(turned, Vector3::new(aside[0], aside[1], away) - turned * self.middle, self.usual)
+    }
+
+    fn at(&self, turned: Matrix3<f64>, to: Vector3<f64>, log_focal: f64) -> Fit<'a> {
+        Fit { points: self.points, centre: self.centre, usual: self.usual, turned, to, log_focal }
+    }
+
+    /// The best camera that is found from where the search begins.
+    fn best(&self, starts: impl Iterator<Item = Fit<'a>>) -> Option<Pinhole> {
+        // Positions are fitted in sizes of the piece.
+        let fits = starts.map(|start| fitted(start, self.size));
+        let (best, misfit) = fits.min_by(|one, other| one.1.total_cmp(&other.1))?;
         let off = best.off();
-        let error = (squares(&off[..2 * points.len()]) / n).sqrt() * MARKED;
+        let n = self.points.len();
+        let error = (squares(&off[..2 * n]) / n as f64).sqrt() * MARKED;
         let row = |axis: usize| -> [f64; 3] { std::array::from_fn(|i| best.turned[(axis, i)]) };
         let at: Vector3<f64> = -best.turned.transpose() * best.to;
-        error.is_finite().then(|| Self {
+        error.is_finite().then(|| Pinhole {
             at: at.into(),
             forward: row(2),
             right: row(0),
             down: row(1),
             focal: best.log_focal.exp(),
-            centre,
+            centre: self.centre,
             error,
+            misfit,
         })
+    }
+}
+
+impl Pinhole {
+    /// Fits a camera to at least four points (K. Levenberg, *Q. Appl. Math.* 2 (1944) 164); `high` is the height of the photo in its
+    /// widths. `None` where no camera sees them so.
+    pub fn fit(points: &[([f64; 3], Point2)], high: f64) -> Option<Self> {
+        let of = Resection::new(points, high)?;
+        let turns = [-60.0, -30.0, 0.0, 30.0, 60.0];
+        let starts = turns.into_iter().flat_map(|turn| [0.0, 25.0].map(|up| of.usual(turn, up)));
+        of.best(starts)
+    }
+
+    /// Fits a camera to points that have changed a little since this one was fitted.
+    pub fn refit(&self, points: &[([f64; 3], Point2)], high: f64) -> Option<Self> {
+        let of = Resection::new(points, high)?;
+        let axes = [self.right, self.down, self.forward].map(|axis| Vector3::from(axis).transpose());
+        let turned = Matrix3::from_rows(&axes);
+        of.best(std::iter::once(of.at(turned, -turned * Vector3::from(self.at), self.focal.ln())))
     }
 
     /// Where a point is seen, in widths of the photo; `None` behind the camera.
@@ -214,7 +259,7 @@ mod tests {
         let forward = [-sin * level, above, -cos * level];
         let at = std::array::from_fn(|i| [0.5, 0.5, -0.5][i] * SIZE[i] - away * forward[i]);
         let (right, down) = ([cos, 0.0, -sin], [sin * above, level, cos * above]);
-        Pinhole { at, forward, right, down, focal, centre: [0.5, 0.375], error: 0.0 }
+        Pinhole { at, forward, right, down, focal, centre: [0.5, 0.375], error: 0.0, misfit: 0.0 }
     }
 
     proptest! {

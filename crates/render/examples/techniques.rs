@@ -10,7 +10,7 @@ use warm_blend_board::{
 };
 use warm_blend_paint::{Class, CoatsToHide, FilmState, Masstone, Material, Name, PaintId, Parts, mix};
 use warm_blend_piece::Mark;
-use warm_blend_render::{Coats, Fineness, Relief, Shading, draw};
+use warm_blend_render::{Closer, Coats, Fineness, Relief, Shading, draw};
 use warm_blend_spectral::{Light, Srgb};
 
 /// A panel, pixels, and how many stand side by side.
@@ -212,7 +212,8 @@ fn main() {
     let folder = std::env::args().nth(1).expect("a folder to write to");
     let size = std::env::args().nth(2).and_then(|side| side.parse().ok()).unwrap_or(PANEL.0);
     std::fs::create_dir_all(&folder).expect("a folder");
-    let plate = Relief::panelled(size, size * PANEL.1 / PANEL.0, Fineness::Fine).expect("a plate");
+    let plate =
+        Relief::panelled(size, size * PANEL.1 / PANEL.0, Closer::WHOLE, Fineness::Fine).expect("a plate");
     let mut panels = Vec::new();
     for Panel { name, ground, layers } in Technique::ALL.into_iter().map(alone).chain(rough()).chain(woods())
     {

@@ -24,7 +24,8 @@ use crate::{
 /// Draws strips side by side on a relief in a light and state. Without strips the picture is black.
 pub fn draw(relief: &Relief, strips: &[Coats], light: Light, state: FilmState, shading: Shading) -> Picture {
     let (width, n) = (relief.width, strips.len());
-    let strip = |i: usize| if n == 0 { NOTHING } else { ((i % width) * n / width).min(n - 1) as u8 };
+    let at = |i: usize| i % width + relief.from.0;
+    let strip = |i: usize| if n == 0 { NOTHING } else { (at(i) * n / relief.whole).min(n - 1) as u8 };
     let lay: Vec<u8> = (0..relief.pixels.len()).into_par_iter().map(strip).collect();
     let drawn = draw_laid(
         relief,

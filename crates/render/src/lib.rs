@@ -79,7 +79,7 @@ pub use fineness::Fineness;
 pub use front::Front;
 pub use in_view::SeenPoint;
 pub use lamp::{Lamp, Shading};
-pub use marked::{BadMarks, MarkedPhoto, face_corners};
+pub use marked::{BadMarks, MarkedPhoto, Proportions, face_corners};
 pub use marks::make_ready;
 pub use on_photo::{OnPhoto, Worn};
 pub use picture::Picture;

@@ -41,12 +41,12 @@ impl<'a> OnTile<'a> {
     pub fn of(relief: &Relief, (parts, large): (&'a [u16], &'a [bool]), nth: usize) -> Self {
         let scale = relief.mm * SIDE as f64 / TILE_MM;
         let (ox, oy) = (nth * 397 + 161, nth * 631 + 117);
-        let line = |n: usize, offset: usize| -> Vec<u32> {
-            (0..n).map(|v| ((v as f64 * scale) as usize + offset) as u32).collect()
+        let line = |n: usize, from: usize, offset: usize| -> Vec<u32> {
+            (from..from + n).map(|v| ((v as f64 * scale) as usize + offset) as u32).collect()
         };
         // One more than there are, for who looks beside.
         let most = relief.width.max(relief.height) + 1;
-        let (across, down) = (line(most, ox), line(most, oy));
+        let (across, down) = (line(most, relief.from.0, ox), line(most, relief.from.1, oy));
         let seams = |line: &[u32]| line.iter().map(|at| Between::seams(at + PATCH)).collect();
         let (columns, rows) = (seams(&across), seams(&down));
         Self { across, down, columns, rows, parts, large, width: relief.width }
@@ -214,11 +214,16 @@ mod tests {
     use super::*;
     use crate::marks::Texture;
 
+    /// A square so many pixels wide, each so many steps of a tile.
+    fn relief(width: usize, steps: f64) -> Relief {
+        let mm = steps * TILE_MM / SIDE as f64;
+        Relief { width, height: width, mm, from: (0, 0), whole: width, times: 1, pixels: Vec::new() }
+    }
+
     /// Ranks of a part so many tiles wide, at every second step of the tile.
     fn ranks(texture: Texture, tiles: usize, large: bool) -> (usize, Vec<f32>) {
         let width = tiles * SIDE / 2;
-        let relief =
-            Relief { width, height: width, mm: 2.0 * TILE_MM / SIDE as f64, times: 1, pixels: Vec::new() };
+        let relief = relief(width, 2.0);
         let parts = vec![3u16; width * width];
         let on_tile = OnTile::of(&relief, (&parts, if large { &[true; 4] } else { &[] }), 0);
         let tile = texture.tile(false);
@@ -247,8 +252,7 @@ mod tests {
     #[test]
     fn a_line_of_ranks_is_as_pixel_by_pixel() {
         let width = 2 * SIDE;
-        let relief =
-            Relief { width, height: width, mm: 1.3 * TILE_MM / SIDE as f64, times: 1, pixels: Vec::new() };
+        let relief = relief(width, 1.3);
         let parts: Vec<u16> =
             (0..width * width).map(|i| (i % width / 300 + i / width / 500) as u16).collect();
         let large: Vec<bool> = (0..20).map(|part| part % 3 != 1).collect();

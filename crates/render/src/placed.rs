@@ -16,6 +16,8 @@ pub struct Placed {
     pub(crate) corner: (f64, f64),
     /// The picture, mm.
     size: (f64, f64),
+    /// Pixels to the left of it and above it that the whole picture would have at this scale.
+    pub(crate) from: (usize, usize),
 }
 
 /// Enlargement of a picture, and its centre.
@@ -28,8 +30,19 @@ pub struct Closer {
 }
 
 impl Closer {
-    /// The whole face.
+    /// The whole picture.
     pub const WHOLE: Self = Self { by: 1.0, middle: (0.5, 0.5) };
+
+    /// The size in pixels that the whole would have, and how many of them lie to the left of a picture of this size and above it.
+    pub(crate) fn of(self, (width, height): (usize, usize)) -> ((usize, usize), (usize, usize)) {
+        let by = self.by.max(1.0);
+        let whole = |part: usize| (part as f64 * by).round() as usize;
+        let from = |middle: f64, part: usize| {
+            ((middle * part as f64 * by - 0.5 * part as f64).max(0.0).round() as usize)
+                .min(whole(part) - part)
+        };
+        ((whole(width), whole(height)), (from(self.middle.0, width), from(self.middle.1, height)))
+    }
 }
 
 impl Placed {
@@ -44,7 +57,7 @@ impl Placed {
         let room = 1.0 - 2.0 * ROOM;
         let mm = (face.width / (room * width)).max(face.height / (room * height));
         let size = (width * mm, height * mm);
-        Self { mm, corner: ((size.0 - face.width) / 2.0, (size.1 - face.height) / 2.0), size }
+        Self { mm, corner: ((size.0 - face.width) / 2.0, (size.1 - face.height) / 2.0), size, from: (0, 0) }
     }
 
     /// Enlarges it, keeping within the picture.
@@ -54,7 +67,9 @@ impl Placed {
         let aside = |at: f64, whole: f64, part: f64| (at * whole - part / 2.0).clamp(0.0, whole - part);
         let corner =
             (self.corner.0 - aside(x, self.size.0, size.0), self.corner.1 - aside(y, self.size.1, size.1));
-        Self { mm: self.mm / by, corner, size }
+        let mm = self.mm / by;
+        let from = ((self.corner.0 - corner.0) / mm, (self.corner.1 - corner.1) / mm);
+        Self { mm, corner, size, from: (from.0.round() as usize, from.1.round() as usize) }
     }
 
     /// Point of the face at the centre of a pixel, mm.

@@ -49,19 +49,22 @@ const SCATTERED: f64 = 0.6;
 pub(crate) struct Ragged {
     /// Steps of a tile by pixel.
     scale: f64,
+    /// Pixels to the left and above that the whole picture would have.
+    from: (usize, usize),
     /// Pixels that a rim is scattered over to either side.
     scattered: f32,
 }
 
 impl Ragged {
-    /// For pixels of this size, mm, drawn as if they had the size `marks`.
-    pub fn at(mm: f64, marks: f64) -> Self {
-        Self { scale: marks * SIDE as f64 / TILE_MM, scattered: (SCATTERED / mm) as f32 }
+    /// For pixels of this size, mm, drawn as if they had the size `marks`, with so many of the whole picture to the left and above.
+    pub fn at(mm: f64, marks: f64, from: (usize, usize)) -> Self {
+        Self { scale: marks * SIDE as f64 / TILE_MM, from, scattered: (SCATTERED / mm) as f32 }
     }
 
     /// Value of a tile at a pixel, about −1 to 1, at a multiple of its scale and with an offset.
     pub fn noise(&self, texture: Texture, times: f64, offset: usize, (x, y): (usize, usize)) -> f32 {
         let at = |v: usize| ((v as f64 * self.scale * times) as usize + offset) % SIDE;
+        let (x, y) = (x + self.from.0, y + self.from.1);
         f32::from(texture.tile(false)[at(y) * SIDE + at(x)]) / 32768.0 - 1.0
     }
 
@@ -81,7 +84,8 @@ impl Ragged {
     /// Where a pixel near a rim takes its place from: from so many pixels beside, mostly few.
     fn aside(&self, (x, y): (usize, usize)) -> (isize, isize) {
         let step = |v: usize| (v as f64 * self.scale) as u32;
-        let mixed = step(x).wrapping_mul(0x9E37_79B1) ^ step(y).wrapping_mul(0x85EB_CA77);
+        let (x, y) = (step(x + self.from.0), step(y + self.from.1));
+        let mixed = x.wrapping_mul(0x9E37_79B1) ^ y.wrapping_mul(0x85EB_CA77);
         let mixed = (mixed ^ (mixed >> 15)).wrapping_mul(0x2C1B_3C6D);
         let mixed = (mixed ^ (mixed >> 12)).wrapping_mul(0x297A_2D39);
         // The difference of two even chances: the nearer, the likelier.

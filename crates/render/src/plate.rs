@@ -4,6 +4,7 @@ use rayon::prelude::*;
 
 use crate::{
     fineness::{Drawn, Fineness},
+    placed::Closer,
     places::{Bounds, Heights, Ragged},
     relief::{BadSize, Relief, Shaped},
 };
@@ -21,35 +22,60 @@ const BEYOND: f32 = -6.0;
 pub(crate) const CARVED: f64 = 58.0;
 const LEAVES: f64 = 5.0;
 
+/// How far around a picture from close by the board is shaped too, mm: heights are compared with what is around them.
+const AROUND: f64 = 8.0;
+
 impl Relief {
-    /// The relief in a picture of this size and fineness.
-    pub fn panelled(width: u32, height: u32, fineness: Fineness) -> Result<Self, BadSize> {
+    /// The relief in a picture of this size and fineness, whole or enlarged.
+    pub fn panelled(width: u32, height: u32, closer: Closer, fineness: Fineness) -> Result<Self, BadSize> {
         let Drawn { width, height, times } = Drawn::of((width, height), fineness)?;
-        let mm = TALL / height as f64;
-        let wide = width as f64 * mm;
-        let mut heights = vec![0f32; width * height];
-        heights.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
-            for (x, h) in row.iter_mut().enumerate() {
+        let (whole, from) = closer.of((width, height));
+        let mm = TALL / whole.1 as f64;
+        let around = (AROUND / mm).ceil() as usize;
+        let span = |from: usize, part: usize, whole: usize| {
+            from.saturating_sub(around)..(from + part + around).min(whole)
+        };
+        let (across, down) = (span(from.0, width, whole.0), span(from.1, height, whole.1));
+        let wide = whole.0 as f64 * mm;
+        let mut heights = vec![0f32; across.len() * down.len()];
+        heights.par_chunks_exact_mut(across.len()).zip(down.clone()).for_each(|(row, y)| {
+            for (h, x) in row.iter_mut().zip(across.clone()) {
                 *h = carved((x as f64 + 0.5) * mm, (y as f64 + 0.5) * mm, wide) as f32;
             }
         });
-        let rim = |x: usize, y: usize| x.min(width - 1 - x).min(y).min(height - 1 - y) as f64 * mm;
+        let out =
+            Heights { width: across.len(), mm, heights: &heights, beyond: Some(BEYOND), grown: &|_| 1.0 }
+                .out();
+        let seen = |of: &[f32]| -> Vec<f32> {
+            let rows = of.chunks_exact(across.len()).skip(from.1 - down.start).take(height);
+            rows.flat_map(|row| &row[from.0 - across.start..][..width]).copied().collect()
+        };
+        let (heights, out) = (seen(&heights), seen(&out));
+        let of_whole = |x: usize, y: usize| {
+            let (x, y) = (x + from.0, y + from.1);
+            (x.min(whole.0 - 1 - x), y.min(whole.1 - 1 - y))
+        };
+        let rim = |x: usize, y: usize| {
+            let (across, down) = of_whole(x, y);
+            across.min(down) as f64 * mm
+        };
         let upright = |x: usize, y: usize| {
-            let across_rim = x.min(width - 1 - x) < y.min(height - 1 - y);
-            across_rim && rim(x, y) < MARGIN + MOULDING
+            let (across, down) = of_whole(x, y);
+            across < down && rim(x, y) < MARGIN + MOULDING
         };
         let stands = |x: usize, y: usize| {
             // All the way to the middle, for what goes from there to the rim.
             let near = 255.0 * (1.0 - rim(x, y) / (0.5 * TALL)).max(0.0);
-            (near as u8, (255 * y / height) as u8)
+            (near as u8, (255 * (y + from.1) / whole.1) as u8)
         };
         let (upright, stands) = (&upright, &stands);
-        let out = Heights { width, mm, heights: &heights, beyond: Some(BEYOND), grown: &|_| 1.0 }.out();
-        let resolved = Ragged::at(mm, mm).resolved(&out, width);
+        let resolved = Ragged::at(mm, mm, from).resolved(&out, width);
         Ok(Self::of(&Shaped {
             width,
             mm,
             marks: mm,
+            from,
+            whole: whole.0,
             times,
             heights: &heights,
             out: &out,
@@ -125,7 +151,7 @@ mod tests {
 
     #[test]
     fn there_is_some_of_every_place() {
-        let plate = Relief::panelled(600, 400, Fineness::Quick).unwrap();
+        let plate = Relief::panelled(600, 400, Closer::WHOLE, Fineness::Quick).unwrap();
         let shares = Place::ALL.map(|place| plate.share(place));
         assert!((0.5..0.85).contains(&shares[0]) && shares[1] > 0.06 && shares[2] > 0.06, "{shares:?}");
         assert!((shares.iter().sum::<f64>() - 1.0).abs() < 1e-9);
@@ -133,5 +159,23 @@ mod tests {
         assert_eq!(plate.place(300, 1), Place::Edge);
         assert_eq!(plate.place(300, 26), Place::Field);
         assert_eq!(plate.place(300, 54), Place::Recess);
+    }
+
+    /// From close by a board is what it is from far away, only larger: the part of the larger picture, pixel by pixel.
+    #[test]
+    fn from_close_by_it_is_the_same_board() {
+        let whole = Relief::panelled(1600, 800, Closer::WHOLE, Fineness::Quick).unwrap();
+        for middle in [(0.3, 0.6), (0.0, 0.0), (1.0, 0.5)] {
+            let closer = Closer { by: 2.0, middle };
+            let near = Relief::panelled(800, 400, closer, Fineness::Quick).unwrap();
+            assert_eq!((near.whole, near.mm), (whole.width, whole.mm));
+            // What lies at the rim of the picture is judged by its surroundings within it.
+            for y in 6..394 {
+                for x in 6..794 {
+                    let (one, other) = (y * 800 + x, (y + near.from.1) * 1600 + x + near.from.0);
+                    assert_eq!(near.pixels[one], whole.pixels[other], "{x} {y} of {middle:?}");
+                }
+            }
+        }
     }
 }

@@ -28,13 +28,16 @@ pub struct Relief {
     pub(crate) height: usize,
     /// Size of a pixel for marks and brush strokes, mm.
     pub(crate) mm: f64,
+    /// Pixels to the left and above that the whole picture would have at this scale, and its width.
+    pub(crate) from: (usize, usize),
+    pub(crate) whole: usize,
     /// Samples per pixel of the picture in each direction.
     pub(crate) times: usize,
     pub(crate) pixels: Vec<Spot>,
 }
 
 /// The surface at a pixel.
-#[derive(Debug, Clone, Copy, Default)]
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
 pub(crate) struct Spot {
     /// 0 field, 1 recess, 2 edge.
     pub place: u8,
@@ -72,6 +75,9 @@ pub(crate) struct Shaped<'a> {
     pub mm: f64,
     /// Size of a pixel for marks, mm: on a large piece marks are drawn enlarged.
     pub marks: f64,
+    /// Pixels to the left and above that the whole picture would have at this scale, and its width.
+    pub from: (usize, usize),
+    pub whole: usize,
     /// Samples per pixel of the picture in each direction.
     pub times: usize,
     /// Heights, mm.
@@ -99,13 +105,14 @@ impl Relief {
     pub(crate) fn of(shaped: &Shaped) -> Self {
         let Shaped { width, heights, .. } = *shaped;
         let mut pixels = vec![Spot::default(); heights.len()];
-        let seen = Looked { shaped, ragged: Ragged::at(shaped.mm, shaped.marks) };
+        let seen = Looked { shaped, ragged: Ragged::at(shaped.mm, shaped.marks, shaped.from) };
         pixels.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
             for (x, spot) in row.iter_mut().enumerate() {
                 *spot = seen.at(x, y);
             }
         });
-        Self { width, height: heights.len() / width, mm: shaped.marks, times: shaped.times, pixels }
+        let Shaped { marks: mm, from, whole, times, .. } = *shaped;
+        Self { width, height: heights.len() / width, mm, from, whole, times, pixels }
     }
 
     /// Memory it takes, bytes.

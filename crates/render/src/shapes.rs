@@ -109,7 +109,7 @@ impl<'a> Shapes<'a> {
 
     /// The same with ragged boundaries, where marks are drawn for pixels of this size in mm.
     pub fn resolved(&self, out: &[f32], marks: f64) -> Vec<f32> {
-        Ragged::at(self.placed.mm, marks).resolved(out, self.width)
+        Ragged::at(self.placed.mm, marks, self.placed.from).resolved(out, self.width)
     }
 
     /// Bounds of kinds of place, by part.
@@ -140,6 +140,8 @@ impl<'a> Shapes<'a> {
             width: *width,
             mm: placed.mm,
             marks,
+            from: placed.from,
+            whole: *width,
             times,
             heights,
             out,

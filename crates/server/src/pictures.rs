@@ -151,7 +151,7 @@ impl Bulky for Front {
 
 /// Recently drawn reliefs of the panelled board: for drafts, for the screen, and for two strips side by side.
 #[derive(Debug, Default)]
-pub struct Plates(Lately<(u32, u32), Relief>);
+pub struct Plates(Lately<((u32, u32), Closer), Relief>);
 
 impl Plates {
     /// Sizes that the board screen requests, and its list.
@@ -162,13 +162,18 @@ impl Plates {
         warm_blend_render::make_ready();
         for (width, height) in Self::USUAL {
             // The usual sizes are valid.
-            drop(self.of((width, height), Fineness::Quick));
+            drop(self.of((width, height), Closer::WHOLE, Fineness::Quick));
         }
     }
 
-    pub fn of(&self, (width, height): (u32, u32), fineness: Fineness) -> Result<Arc<Relief>, Problem> {
-        self.0.get((width, height), fineness, || {
-            Relief::panelled(width, height, fineness).map_err(|error| Problem::field("?width", error))
+    pub fn of(
+        &self,
+        (width, height): (u32, u32),
+        closer: Closer,
+        fineness: Fineness,
+    ) -> Result<Arc<Relief>, Problem> {
+        self.0.get(((width, height), closer), fineness, || {
+            Relief::panelled(width, height, closer, fineness).map_err(|error| Problem::field("?width", error))
         })
     }
 }

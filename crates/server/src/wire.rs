@@ -227,6 +227,26 @@ fn within(name: &str, value: Option<f64>, usual: f64, least: f64, most: f64) -> 
     if (least..=most).contains(&value) { Ok(value) } else { Err(wrong()) }
 }
 
+/// Enlargement of a picture.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct CloserAsked {
+    /// Enlargement, 1 to 16; by default 1.
+    closer: Option<f64>,
+    /// Horizontal centre of the enlargement, as a share of the whole picture, 0 to 1.
+    x: Option<f64>,
+    /// Vertical centre of the enlargement, as a share of the whole picture, 0 to 1.
+    y: Option<f64>,
+}
+
+impl CloserAsked {
+    pub fn get(&self) -> Result<Closer, Problem> {
+        let by = within("?closer", self.closer, 1.0, 1.0, 16.0)?;
+        let middle = (within("?x", self.x, 0.5, 0.0, 1.0)?, within("?y", self.y, 0.5, 0.0, 1.0)?);
+        Ok(Closer { by, middle })
+    }
+}
+
 /// Direction of view.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
@@ -235,12 +255,6 @@ pub struct ViewAsked {
     #[param(inline)]
     #[serde(default)]
     pub view: View,
-    /// Enlargement, 1 to 16; by default 1.
-    closer: Option<f64>,
-    /// Horizontal centre of the enlargement, as a share of the whole picture, 0 to 1.
-    x: Option<f64>,
-    /// Vertical centre of the enlargement, as a share of the whole picture, 0 to 1.
-    y: Option<f64>,
     /// Degrees to the right of the front, −80 to 80; gives a view from a corner instead of `view`.
     turn: Option<f64>,
     /// Degrees above the middle of the piece, 0 to 60, for a view from a corner; by default 14.
@@ -263,14 +277,6 @@ impl ViewAsked {
             Ok(Viewpoint::new(turn, within("?up", self.up, 14.0, 0.0, Viewpoint::MOST_UP)?))
         };
         self.turn.map(from).transpose()
-    }
-
-    pub fn closer(&self) -> Result<Closer, Problem> {
-        let by = within("?closer", self.closer, 1.0, 1.0, 16.0)?;
-        Ok(Closer {
-            by,
-            middle: (within("?x", self.x, 0.5, 0.0, 1.0)?, within("?y", self.y, 0.5, 0.0, 1.0)?),
-        })
     }
 }
 

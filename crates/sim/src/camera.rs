@@ -6,7 +6,7 @@ use palette::encoding::{FromLinear, IntoLinear, Srgb as Coding};
 use warm_blend_board::{Below, Family, Ground, GroundKind, Place, Share, Stack, Technique};
 use warm_blend_paint::{Class, CoatsToHide, FilmState, Masstone, Material, Parts, Seen, mix};
 use warm_blend_piece::{Age, Mark};
-use warm_blend_render::{Coats, Fineness, Picture, Relief, Shading, draw};
+use warm_blend_render::{Closer, Coats, Fineness, Picture, Relief, Shading, draw};
 use warm_blend_spectral::{Lab, Light, Reflectance, Srgb};
 
 /// Its pictures, pixels.
@@ -151,7 +151,7 @@ impl Scene {
         let stack = self.stack()?;
         let by = self.coats.iter().map(|(technique, ..)| Mark::By(*technique));
         let marks: Vec<Mark> = by.chain(self.aged.iter().map(|(age, _)| Mark::Aged(*age))).collect();
-        let relief = Relief::panelled(SIZE.0, SIZE.1, Fineness::Quick).ok()?;
+        let relief = Relief::panelled(SIZE.0, SIZE.1, Closer::WHOLE, Fineness::Quick).ok()?;
         let coats = Coats { stack: &stack, marks: &marks, layers: stack.len() };
         let mut picture = draw(&relief, &[coats], self.light, FilmState::Dry, Shading::default());
         self.expose(&mut picture);

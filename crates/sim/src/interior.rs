@@ -362,7 +362,7 @@ impl Interior {
         let middle = plus(least, size, 0.5);
         let at = plus(middle, forward, -diagonals * dot(size, size).sqrt());
         let (right, down) = ([cos, 0.0, -sin], [sin * above, level, cos * above]);
-        Pinhole { at, forward, right, down, focal: FOCAL, centre: [0.5, 0.5 * high], error: 0.0 }
+        Pinhole { at, forward, right, down, focal: FOCAL, centre: [0.5, 0.5 * high], error: 0.0, misfit: 0.0 }
     }
 
     /// Photographs a piece; `finish` tells what a point of it wears, or `None` where it is as it was. The same each time.

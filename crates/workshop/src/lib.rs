@@ -98,8 +98,8 @@ pub use photos::{
     SpotEntry,
 };
 pub use pieces::{
-    AskChoice, CarvingChoice, DimensionView, FaceView, FindingView, FinishedPiece, FrontOutline, KindChoice,
-    PairView, PartView, PhotoPoint, PieceChoice, PieceChoices, PieceInList, PieceKept, PieceName,
+    AskChoice, CarvingChoice, DimensionView, FaceView, FindingView, FinishedPiece, FittingForm, FrontOutline,
+    KindChoice, PairView, PartView, PhotoPoint, PieceChoice, PieceChoices, PieceInList, PieceKept, PieceName,
     PieceOnPhoto, PiecePrediction, PullView, Room, StencilView, UnifyFound, UnifyStep, UnifyWay, ZoneGround,
     ZoneView, elevation_of, not_said, on_photo, scheme_of, worn,
 };

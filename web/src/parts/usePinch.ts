@@ -5,16 +5,8 @@ import { closerAbout, type Stance, stance } from './StepCloser';
 /** How much closer a turn of the wheel brings. */
 const WHEEL = 0.002;
 
-/**
- * Two fingers or the wheel bring what is in `frame` closer, one finger moves it; of what is seen, `seen` is the whole. Says whether
- * the last touch moved it.
- */
-export function usePinch(
-  frame: RefObject<HTMLElement | null>,
-  at: Stance,
-  onStand: (at: Stance) => void,
-  seen: () => Element | null | undefined = () => frame.current,
-) {
+/** Two fingers or the wheel bring what is in `frame` closer, one finger moves it. Says whether the last touch moved it. */
+export function usePinch(frame: RefObject<HTMLElement | null>, at: Stance, onStand: (at: Stance) => void) {
   const dragged = useRef(false);
   // What was asked for last: several events come between two drawings.
   const now = useRef(at);
@@ -25,14 +17,14 @@ export function usePinch(
   };
   /** A point of the page in shares of the frame. */
   const share = (x: number, y: number): [number, number] => {
-    const box = seen()?.getBoundingClientRect();
+    const box = frame.current?.getBoundingClientRect();
     return box ? [(x - box.left) / box.width, (y - box.top) / box.height] : [0.5, 0.5];
   };
   useGesture(
     {
       onDrag: ({ delta: [dx, dy], pinching, tap }) => {
         dragged.current = !tap;
-        const box = seen();
+        const box = frame.current;
         const { closer, x, y } = now.current;
         if (pinching || closer === 1 || !box) return;
         stand(stance(closer, x - dx / box.clientWidth / closer, y - dy / box.clientHeight / closer));

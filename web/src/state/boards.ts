@@ -18,6 +18,7 @@ import {
 import { under } from '../api/insist';
 import { useLook } from '../light/light';
 import type { Lit } from '../parts/Lamp';
+import type { Stance } from '../parts/StepCloser';
 import { show } from './cache';
 import { previewsAreOld, useLastPreview, usePreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
@@ -148,20 +149,21 @@ interface Drawn extends Lit {
 }
 
 /** What is shown of a picture of a board. */
-export function usePicture(entry: Board, { layers, ...drawn }: Drawn) {
+export function usePicture(entry: Board, { layers, ...drawn }: Drawn, at?: Stance) {
   const look = useLook();
   const body = nameless(entry);
-  const query = { ...look, ...drawn, ...(layers === undefined ? {} : { layers }) };
+  const query = { ...look, ...drawn, ...at, ...(layers === undefined ? {} : { layers }) };
   return usePreviewPicture({
     queryKey: ['picture', query, body],
-    draw: (fine, signal) => {
-      const params = { query: { ...query, fine } };
+    draw: (how, signal) => {
+      const params = { query: { ...query, ...how } };
       return got(
         api.POST('/api/boards/picture', { params, body, signal, parseAs: 'blob' }),
       ) as Promise<unknown> as Promise<Blob>;
     },
     width: drawn.width,
     height: drawn.height,
+    at,
   });
 }
 

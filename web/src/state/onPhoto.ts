@@ -1,8 +1,8 @@
 // A piece on photos of it: what is known of a photo, and the finish shown on it.
 
 import { api, got, type Piece } from '../api/client';
-import { useLook } from '../light/light';
-import { nameless } from './piece';
+import { useLook, useUnits } from '../light/light';
+import { nameless, useSavedPicture } from './piece';
 import { useLastPreview, usePreviewPicture } from './preview';
 
 /** Widths that the finish is drawn in: on the screen, while a hand is on it, and for keeping. */
@@ -12,10 +12,10 @@ const KEPT = 1600;
 /** What is known of a photo of an unsaved piece. */
 export function usePhotoOfPiece(entry: Piece, photo: number) {
   const body = nameless(entry);
+  const query = { photo, units: useUnits() };
   return useLastPreview({
-    queryKey: ['on photo', photo, body],
-    queryFn: ({ signal }) =>
-      got(api.POST('/api/piece/on-photo', { params: { query: { photo } }, body, signal })),
+    queryKey: ['on photo', query, body],
+    queryFn: ({ signal }) => got(api.POST('/api/piece/on-photo', { params: { query }, body, signal })),
   });
 }
 
@@ -42,7 +42,7 @@ export function usePictureOnPhoto(entry: Piece, drawn: Drawn, ratio: number) {
   const query = { ...look, ...drawn };
   return usePreviewPicture({
     queryKey: ['picture on photo', query, body],
-    draw: (fine, signal) => picture({ ...query, fine }, body, signal),
+    draw: ({ width, fine }, signal) => picture({ ...query, width, fine }, body, signal),
     width: drawn.width,
     // One that is larger than the screen is drawn finely too.
     height: Math.min(drawn.width * ratio, 870),
@@ -62,4 +62,22 @@ export async function snapped(photo: string, [x, y]: [number, number]): Promise<
     api.POST('/api/photos/kept/{id}/snap', { params: { path: { id: photo } }, body: { x, y } }),
   );
   return [at.x, at.y];
+}
+
+/** The first photo of a piece that its finish can be shown on; −1 if there is none. */
+export const shownOn = (entry: Piece) =>
+  (entry.photos ?? []).findIndex(({ faces }) => faces?.some(({ view }) => view === 'front'));
+
+/** A picture of what a client agrees to: the finish on a photo of the piece, or the drawing. */
+export function useAgreedPicture() {
+  const onPhoto = useSavedOnPhoto();
+  const drawn = useSavedPicture();
+  return async (entry: Piece, scheme: number): Promise<File | undefined> => {
+    if (!entry.form) return undefined;
+    const photo = shownOn(entry);
+    const picture = await (photo < 0
+      ? drawn(entry, scheme, { view: 'front' })
+      : onPhoto(entry, photo, scheme));
+    return new File([picture], 'agreed.png', { type: picture.type });
+  };
 }

@@ -16,6 +16,7 @@ import { under } from '../api/insist';
 import { lastLine } from '../api/lines';
 import { useLook, useUnits } from '../light/light';
 import type { Lit } from '../parts/Lamp';
+import type { Stance } from '../parts/StepCloser';
 import { show } from './cache';
 import { previewsAreOld, useLastPreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
@@ -141,24 +142,21 @@ interface Drawn extends Partial<Lit>, Partial<Turned> {
   view?: string;
   width?: number;
   height?: number;
-  /** How much closer than the whole, and what is in the middle then. */
-  closer?: number;
-  x?: number;
-  y?: number;
   /** In place of the light at hand. */
   light?: string;
 }
 
 /** What is shown of a picture of a piece. */
-export function usePiecePicture(entry: Piece, drawn: Drawn) {
+export function usePiecePicture(entry: Piece, drawn: Drawn, at?: Stance) {
   const look = useLook();
   const body = nameless(entry);
-  const query = { ...look, ...DRAWN, ...drawn };
+  const query = { ...look, ...DRAWN, ...drawn, ...at };
   return usePreviewPicture({
     queryKey: ['piece picture', query, body],
-    draw: (fine, signal) => picture({ ...query, fine }, body, signal),
+    draw: (how, signal) => picture({ ...query, ...how }, body, signal),
     width: query.width,
     height: query.height,
+    at,
   });
 }
 

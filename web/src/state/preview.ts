@@ -3,6 +3,8 @@
 import { keepPreviousData, type QueryClient, type QueryKey, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { mayPass } from '../api/insist';
+import { type Stance, WHOLE } from '../parts/StepCloser';
+import { handIsOn } from './hand';
 
 interface Asked<T> {
   queryKey: QueryKey;
@@ -47,72 +49,123 @@ export function useLastPreview<T>(asked: Asked<T>): LastPreview<T> {
   return { last: last.current, error, retry: () => void refetch() };
 }
 
+/** How a picture is drawn: its pixels, and whether finely or, sooner, quickly. */
+export interface Drawing {
+  width: number;
+  height: number;
+  fine: boolean;
+}
+
 interface Picture {
   queryKey: QueryKey;
-  /** Drawn finely or, sooner, quickly. */
-  draw: (fine: boolean, signal: AbortSignal) => Promise<Blob>;
+  draw: (how: Drawing, signal: AbortSignal) => Promise<Blob>;
   /** Pixels. */
   width: number;
   height: number;
+  /** From where it is seen, if from closer by than the whole. */
+  at?: Stance | undefined;
 }
+
+/** From where pictures were drawn that do not show the whole. */
+const DRAWN_FROM = new WeakMap<Blob, Stance>();
 
 /** A picture of so many pixels is drawn finely as soon as quickly; one of more than so many is not drawn finely. */
 const SMALL = 520 * 260;
 const LARGE = 1_050_000;
+/** Pixels of one that follows a hand. */
+const DRAFT = 480 * 360;
 
-/** How long nothing changes before a picture is drawn finely, ms. */
+/** How long a hand rests before the picture is drawn in full size, and nothing changes before it is drawn finely, ms. */
+const AT_REST = 120;
 const STILL = 250;
 
-/** True once it has been the same for a while. */
-function useStill(what: string) {
+/** True once it has been the same for so many ms. */
+function useStill(what: string, ms: number) {
   const [still, setStill] = useState<string>();
   useEffect(() => {
-    const timer = setTimeout(() => setStill(what), STILL);
+    const timer = setTimeout(() => setStill(what), ms);
     return () => clearTimeout(timer);
-  }, [what]);
+  }, [what, ms]);
   return still === what;
 }
 
-export interface Drawing {
-  /** Where the picture is, for as long as it is shown. */
-  src: string;
-  /** Whether it is the fine one. */
-  'data-drawn': 'quickly' | 'finely';
+/**
+ * A smaller picture while a hand moves what it shows: one at a time, and each is shown, so that the picture follows however fast the
+ * hand is.
+ */
+function useDraft({ queryKey, draw, width, height }: Picture, key: string, follows: boolean) {
+  const [asked, ask] = useState<{ queryKey: QueryKey; draw: Picture['draw']; key: string }>();
+  const scale = Math.min(1, Math.sqrt(DRAFT / (width * height)));
+  const size = { width: Math.round(width * scale), height: Math.round(height * scale) };
+  const { data, isFetching, isPlaceholderData } = usePreview({
+    queryKey: [...(asked?.queryKey ?? []), 'draft'],
+    queryFn: ({ signal }) => (asked?.draw ?? draw)({ ...size, fine: false }, signal),
+    enabled: asked !== undefined,
+  });
+  useEffect(() => {
+    if (!follows) ask(undefined);
+    else if (!isFetching && asked?.key !== key) ask({ queryKey, draw, key });
+  });
+  return asked && !isPlaceholderData ? data : undefined;
 }
 
-export interface DrawnPicture extends Omit<LastPreview<Drawing>, 'last'> {
+interface Shown {
+  /** Where the picture is, for as long as it is shown. */
+  src: string;
+  'data-drawn': 'as a draft' | 'quickly' | 'finely';
+}
+
+export interface DrawnPicture extends Omit<LastPreview<Shown>, 'last'> {
   /** The last that was drawn. */
-  drawing: Drawing | undefined;
+  drawing: Shown | undefined;
+  /** From where it was. */
+  from: Stance;
 }
 
 /**
- * What is shown of a picture. The last one stays until the next is there; when nothing has changed for
- * a while, a fine one takes its place.
+ * What is shown of a picture. The last one stays until the next is there: a draft as long as a hand moves what it shows, a quick one as
+ * soon as it stops, and a fine one when nothing has changed for a while.
  */
-export function usePreviewPicture({ queryKey, draw, width, height }: Picture): DrawnPicture {
+export function usePreviewPicture(asked: Picture): DrawnPicture {
+  const { queryKey, width, height, at } = asked;
+  const draw: Picture['draw'] = async (how, signal) => {
+    const blob = await asked.draw(how, signal);
+    if (at) DRAWN_FROM.set(blob, at);
+    return blob;
+  };
   const small = width * height <= SMALL;
   const once = small || width * height > LARGE;
-  const still = useStill(JSON.stringify(queryKey));
+  const key = JSON.stringify(queryKey);
+  const rests = useStill(key, AT_REST);
+  const still = useStill(key, STILL);
+  const changed = useRef({ key, byHand: false });
+  if (changed.current.key !== key) changed.current = { key, byHand: handIsOn() };
+  const follows = changed.current.byHand && handIsOn() && !rests;
+  const draft = useDraft({ ...asked, draw }, key, follows);
   const quick = usePreview({
     queryKey: [...queryKey, 'quick'],
-    queryFn: ({ signal }) => draw(small, signal),
+    queryFn: ({ signal }) => draw({ width, height, fine: small }, signal),
+    enabled: !follows,
   });
   const fine = usePreview({
     queryKey: [...queryKey, 'fine'],
-    queryFn: ({ signal }) => draw(true, signal),
+    queryFn: ({ signal }) => draw({ width, height, fine: true }, signal),
     enabled: !once && still && !quick.isPlaceholderData && quick.data !== undefined,
   });
   // A fine one from before something changed is older than the quick one after.
   const isOld = fine.isPlaceholderData || fine.dataUpdatedAt < quick.dataUpdatedAt;
   const best = isOld ? undefined : fine.data;
-  const blob = best ?? quick.data;
-  const finely = once || best !== undefined;
-  const [drawing, setDrawing] = useState<Drawing>();
+  const now = best ?? (quick.isPlaceholderData ? undefined : quick.data);
+  const last = useRef<Blob>(undefined);
+  const blob = now ?? draft ?? last.current ?? quick.data;
+  last.current = blob;
+  const drawn = !now && draft ? 'as a draft' : once || best ? 'finely' : 'quickly';
+  const [{ drawing, from }, setDrawing] = useState<{ drawing?: Shown; from: Stance }>({ from: WHOLE });
   useEffect(() => {
     if (!blob) return;
     const src = URL.createObjectURL(blob);
-    setDrawing({ src, 'data-drawn': finely ? 'finely' : 'quickly' });
+    setDrawing({ drawing: { src, 'data-drawn': drawn }, from: DRAWN_FROM.get(blob) ?? WHOLE });
     return () => URL.revokeObjectURL(src);
-  }, [blob, finely]);
-  return { drawing, error: quick.error, retry: () => void quick.refetch() };
+  }, [blob, drawn]);
+  return { drawing, from, error: quick.error, retry: () => void quick.refetch() };
 }

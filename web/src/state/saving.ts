@@ -82,13 +82,6 @@ export async function settle(): Promise<boolean> {
   return waiting.length > 0;
 }
 
-let byKeys = false;
-window.addEventListener('keydown', () => (byKeys = true), { capture: true });
-window.addEventListener('pointerdown', () => (byKeys = false), { capture: true });
-
-/** Whether keys move a slider just now: a run of them is one gesture, as one drag is. */
-export const slidesByKeys = () => byKeys && document.activeElement?.getAttribute('role') === 'slider';
-
 export interface SaverEvents<K> {
   saved: (kept: K) => void;
   /** Somebody else wrote it first: nothing more is sent until `resume`. */

@@ -3,7 +3,8 @@
 import { useEffect, useRef, useState } from 'react';
 import { Problem } from '../api/client';
 import { mayPass } from '../api/insist';
-import { PATIENCE, type Saver, saverOf, slidesByKeys } from './saving';
+import { slidesByKeys } from './hand';
+import { PATIENCE, type Saver, saverOf } from './saving';
 
 interface Kept<E> {
   id: string;

@@ -291,3 +291,19 @@ async fn a_note_waits_for_its_piece_and_its_photo() {
     painter.the("button", "Compare with the prediction").await;
     painter.leave().await;
 }
+
+/// What the client agreed to is kept as a picture.
+#[tokio::test]
+async fn what_was_agreed_on_is_seen_again() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/log").await;
+    painter.click("checkbox", "The client agreed to “pale panels”").await;
+    painter.reads("A picture of the piece in this finish is saved with the note").await;
+    painter.click("button", "Add note").await;
+    // A large picture is drawn for it.
+    painter.the_computed("link", "Agreed on “pale panels”").await;
+    let picture = painter.the("image", "Agreed on “pale panels”").await;
+    let wide = async || picture.prop("naturalWidth").await.ok().flatten().unwrap_or_default();
+    painter.until("it is a large picture", async || wide().await.parse().unwrap_or(0) >= 1200).await;
+    painter.leave().await;
+}

@@ -4,7 +4,7 @@ use proptest::prelude::*;
 use warm_blend_board::{Application, Below, Ground, GroundKind, Place, Stack, Technique};
 use warm_blend_paint::{Class, CoatsToHide, FilmState, Masstone, Material, Parts, Seen, mix};
 use warm_blend_piece::Mark;
-use warm_blend_render::{Coats, Fineness, Lamp, Picture, Relief, Shading, draw};
+use warm_blend_render::{Closer, Coats, Fineness, Lamp, Picture, Relief, Shading, draw};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
 
 fn paint(class: Class, [red, green, blue]: [u8; 3]) -> Material {
@@ -80,7 +80,7 @@ fn can_be_shown(stack: &Stack) -> bool {
 
 /// Without shading, the mean of each place is the colour that is predicted from across the room.
 fn means_agree(ground: GroundKind, layers: &[Put]) -> f64 {
-    let plate = Relief::panelled(600, 400, Fineness::Quick).unwrap();
+    let plate = Relief::panelled(600, 400, Closer::WHOLE, Fineness::Quick).unwrap();
     let stack = stack(ground, layers);
     let picture = drawn(&plate, &stack, layers, Shading::None);
     let off = |place: Place| {
@@ -103,8 +103,10 @@ fn a_chip_shows_all_it_goes_through() {
     let coats = [[200, 40, 40], [40, 200, 40], [40, 40, 200]];
     let mut layers: Vec<Put> = coats.map(|code| (Technique::BrushedCoat, code, 0.0)).to_vec();
     layers.push((Technique::SandBack, [0; 3], 0.0));
-    let (plate, sanded) =
-        (Relief::panelled(900, 600, Fineness::Quick).unwrap(), stack(GroundKind::WhitePrimer, &layers));
+    let (plate, sanded) = (
+        Relief::panelled(900, 600, Closer::WHOLE, Fineness::Quick).unwrap(),
+        stack(GroundKind::WhitePrimer, &layers),
+    );
     let picture = drawn(&plate, &sanded, &layers, Shading::None);
     let (wide, edge) = (picture.width as usize, Place::Edge);
     let told: Vec<f64> = (0..4)
@@ -157,7 +159,7 @@ proptest! {
 
 #[test]
 fn the_same_board_is_the_same_picture() {
-    let plate = Relief::panelled(300, 200, Fineness::Quick).unwrap();
+    let plate = Relief::panelled(300, 200, Closer::WHOLE, Fineness::Quick).unwrap();
     let stack = stack(GroundKind::RedStain, &aged());
     let picture = || drawn(&plate, &stack, &aged(), Shading::default());
     assert_eq!(picture(), picture());
@@ -165,7 +167,7 @@ fn the_same_board_is_the_same_picture() {
 
 #[test]
 fn a_bare_ground_is_one_colour_without_shading() {
-    let plate = Relief::panelled(120, 80, Fineness::Quick).unwrap();
+    let plate = Relief::panelled(120, 80, Closer::WHOLE, Fineness::Quick).unwrap();
     let bare = stack(GroundKind::WhitePrimer, &[]);
     let picture = drawn(&plate, &bare, &[], Shading::None);
     assert!(picture.rgb.chunks_exact(3).all(|pixel| pixel == &picture.rgb[..3]));
@@ -178,7 +180,7 @@ fn a_bare_ground_is_one_colour_without_shading() {
 #[test]
 fn wood_has_grain_about_its_colour() {
     for ground in [GroundKind::PaleWood, GroundKind::MidWood, GroundKind::DarkWood, GroundKind::RedStain] {
-        let plate = Relief::panelled(600, 400, Fineness::Quick).unwrap();
+        let plate = Relief::panelled(600, 400, Closer::WHOLE, Fineness::Quick).unwrap();
         let picture = drawn(&plate, &stack(ground, &[]), &[], Shading::None);
         // Of a dark stain red is what is seen.
         let light = picture.rgb.chunks_exact(3).map(|pixel| pixel[0]);
@@ -192,7 +194,7 @@ fn wood_has_grain_about_its_colour() {
 /// Grain runs along the plank, and each kind of wood has its own, whatever its colour.
 #[test]
 fn each_wood_has_its_own_grain() {
-    let plate = Relief::panelled(600, 400, Fineness::Quick).unwrap();
+    let plate = Relief::panelled(600, 400, Closer::WHOLE, Fineness::Quick).unwrap();
     // The middle of the field, where the plank lies across, about its mean.
     let painted = |ground, layers: &[Put]| -> Vec<f64> {
         let picture = drawn(&plate, &stack(ground, layers), layers, Shading::None);
@@ -245,7 +247,7 @@ fn means_agree_on_a_rough_ground() {
 /// Turning the lamp moves the light about; where nothing is shaded there is no lamp.
 #[test]
 fn the_lamp_turns() {
-    let plate = Relief::panelled(300, 200, Fineness::Quick).unwrap();
+    let plate = Relief::panelled(300, 200, Closer::WHOLE, Fineness::Quick).unwrap();
     let aged = aged();
     let stack = stack(GroundKind::RedStain, &aged);
     let from =
@@ -269,7 +271,7 @@ fn the_lamp_turns() {
 /// Within one state of a glaze the film swells and thins, so that near is no flat step; a full coat of what hides is flat.
 #[test]
 fn films_are_no_steps() {
-    let plate = Relief::panelled(600, 400, Fineness::Quick).unwrap();
+    let plate = Relief::panelled(600, 400, Closer::WHOLE, Fineness::Quick).unwrap();
     let shades = |layers: &[Put]| {
         let stack = stack(GroundKind::WhitePrimer, layers);
         let picture = drawn(&plate, &stack, layers, Shading::None);
@@ -288,7 +290,7 @@ fn films_are_no_steps() {
 /// Metal changes with the side the light comes from, more than what is matt does.
 #[test]
 fn metal_turns_with_the_light() {
-    let plate = Relief::panelled(300, 200, Fineness::Quick).unwrap();
+    let plate = Relief::panelled(300, 200, Closer::WHOLE, Fineness::Quick).unwrap();
     let brass =
         Material::of(Class::Metallic, Some(Masstone::Hex(Srgb { red: 170, green: 140, blue: 80 })), None);
     let matt = Material::of(Class::Chalk, Some(Masstone::Hex(Srgb { red: 170, green: 140, blue: 80 })), None);
@@ -311,7 +313,7 @@ fn metal_turns_with_the_light() {
 /// As many layers as a board can have, at the size of a screen, end with a picture.
 #[test]
 fn sixty_layers_are_a_picture() {
-    let plate = Relief::panelled(1200, 800, Fineness::Quick).unwrap();
+    let plate = Relief::panelled(1200, 800, Closer::WHOLE, Fineness::Quick).unwrap();
     let layers: Vec<Put> = (0..60)
         .map(|n| (Technique::ALL[n % Technique::ALL.len()], [40 + 3 * n as u8, 220 - 3 * n as u8, 120], 1.0))
         .collect();
@@ -323,7 +325,7 @@ fn sixty_layers_are_a_picture() {
 /// as much of either as it shows.
 #[test]
 fn shares_of_pixels_are_the_shares_of_the_engine() {
-    let plate = Relief::panelled(600, 400, Fineness::Quick).unwrap();
+    let plate = Relief::panelled(600, 400, Closer::WHOLE, Fineness::Quick).unwrap();
     let layers: [Put; 2] =
         [(Technique::BrushedCoat, [250, 250, 250], 0.0), (Technique::DryBrush, [10, 10, 10], 0.0)];
     let mut stack = Stack::over(&Ground::of(GroundKind::WhitePrimer)).unwrap();
@@ -360,7 +362,7 @@ fn a_strip_at_two_sizes_is_the_same_strip() {
     ];
     let stack = stack(GroundKind::WhitePrimer, &layers);
     let at = |width: u32| {
-        let plate = Relief::panelled(width, width * 2 / 3, Fineness::Quick).unwrap();
+        let plate = Relief::panelled(width, width * 2 / 3, Closer::WHOLE, Fineness::Quick).unwrap();
         let picture = drawn(&plate, &stack, &layers, Shading::None);
         let whole = image::RgbImage::from_raw(picture.width, picture.height, picture.rgb).unwrap();
         image::imageops::thumbnail(&whole, 60, 40)

@@ -5,9 +5,9 @@ use std::collections::BTreeMap;
 use palette::encoding::{FromLinear, IntoLinear, Srgb as Coding};
 use warm_blend_paint::Seen;
 use warm_blend_photo::{Card, Photo, PhotoSpot};
-use warm_blend_piece::{Elevation, View, Zone};
-use warm_blend_render::{MarkedPhoto, OnPhoto, Picture, Placed, SeenPoint, Worn};
-use warm_blend_sim::{Interior, Photograph, SurfaceCoat};
+use warm_blend_piece::{Elevation, Form, View, Zone};
+use warm_blend_render::{MarkedPhoto, OnPhoto, Picture, Placed, Proportions, SeenPoint, Worn};
+use warm_blend_sim::{INTERIORS, Interior, Photograph, SurfaceCoat};
 use warm_blend_spectral::{Light, Reflectance, Srgb, difference};
 
 const SIZE: (u32, u32) = (800, 600);
@@ -219,5 +219,47 @@ fn a_cast_is_not_put_on_twice() {
         let most =
             daylight.rgb.iter().zip(&in_light(light).rgb).map(|(one, other)| one.abs_diff(*other)).max();
         assert!(most.unwrap() <= 3, "{light:?}: {most:?}");
+    }
+}
+
+/// Marks set down by a hand, up to 2 pixels from where the corners are.
+fn by_hand(of: &Photograph) -> Vec<(View, [[f64; 2]; 4])> {
+    let mut turn = 0.0_f64;
+    let mut near = |at: f64| {
+        turn += 2.4;
+        at + 2.0 / f64::from(SIZE.0) * turn.sin()
+    };
+    of.faces.iter().map(|(view, corners)| (*view, corners.map(|[x, y]| [near(x), near(y)]))).collect()
+}
+
+/// Dimensions that the photo contradicts are found, and those that fit it; right ones are left alone, by one face or more.
+#[test]
+fn wrong_dimensions_are_found_in_the_photo() {
+    for interior in &INTERIORS {
+        let right = interior.form();
+        let before = interior.photograph(&right.build().unwrap(), SIZE, |_| None).unwrap();
+        let high = f64::from(SIZE.1) / f64::from(SIZE.0);
+        let all = by_hand(&before);
+        let front: Vec<_> = all.iter().copied().filter(|(view, _)| *view == View::Front).collect();
+        for faces in [&all, &front] {
+            let marked = MarkedPhoto { faces, hidden: &[], white: [1.0; 3], card: None };
+            let found = |form: &Form| Proportions::contradicting(&form.build().unwrap(), &marked, high);
+            assert_eq!(found(&right), None, "{} by {} faces", interior.id, faces.len());
+            for wrong in [0.75, 1.3] {
+                let form = Form { height: right.height * wrong, ..right };
+                let Proportions { height, .. } = found(&form).expect("a contradiction");
+                assert!((height * wrong - 1.0).abs() < 0.05, "{}: {wrong}, {height}", interior.id);
+            }
+        }
+        // A depth shows only in faces that have it.
+        let form = Form { depth: right.depth * 1.4, ..right };
+        let elevation = form.build().unwrap();
+        let of = |faces: &[_]| {
+            let marked = MarkedPhoto { faces, hidden: &[], white: [1.0; 3], card: None };
+            Proportions::contradicting(&elevation, &marked, high)
+        };
+        assert_eq!(of(&front), None);
+        let depth = of(&all).and_then(|found| found.depth).expect("a contradiction");
+        assert!((depth * 1.4 - 1.0).abs() < 0.1, "{}: {depth}", interior.id);
     }
 }

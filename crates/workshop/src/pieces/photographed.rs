@@ -4,10 +4,10 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use warm_blend_paint::FilmState;
-use warm_blend_photo::{Card, Photo, PhotoSpot};
-use warm_blend_piece::{CardKind, Elevation, FinishedZone, MarkedFace, PiecePhoto, View, Zone};
-use warm_blend_render::{MarkedPhoto, OnPhoto, Worn};
+use warm_blend_paint::{Dimension, FilmState, Units};
+use warm_blend_photo::{Card, Photo, PhotoSpot, Point2};
+use warm_blend_piece::{CardKind, Elevation, FinishedZone, Form, MarkedFace, PiecePhoto, View, Zone};
+use warm_blend_render::{MarkedPhoto, OnPhoto, Proportions, Worn};
 
 use crate::{Refusal, SpotEntry};
 
@@ -24,10 +24,46 @@ pub struct PieceOnPhoto {
     pub guess: Option<MarkedFace>,
     /// Probable position of a white card, for a person to confirm.
     pub likely_card: Option<SpotEntry>,
+    /// Dimensions that fit the marks, if those entered do not.
+    pub fitting: Option<FittingForm>,
     /// What is wrong with the marks; null where the finish can be shown.
     pub problem: Option<String>,
     /// Reasons for doubt.
     pub warnings: Vec<String>,
+}
+
+/// Dimensions that fit the marks on a photo better than those that were entered.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FittingForm {
+    /// What the photo shows, beside what was entered.
+    pub words: String,
+    /// The piece with these dimensions: its width as it was entered.
+    pub form: Form,
+}
+
+impl FittingForm {
+    fn of(form: &Form, fits: Proportions, units: Units) -> Self {
+        /// A photo measures no better, mm.
+        const STEP: f64 = 5.0;
+        let scaled = |mm: f64, by: f64| STEP * (mm * by / STEP).round();
+        let said = |mm: f64| units.say(Dimension::Length, mm);
+        let new = Form {
+            height: scaled(form.height, fits.height),
+            depth: scaled(form.depth, fits.depth.unwrap_or(1.0)),
+            ..*form
+        };
+        let size = |of: &Form| match fits.depth {
+            Some(_) => format!("{} high and {} deep", said(of.height), said(of.depth)),
+            None => format!("{} high", said(of.height)),
+        };
+        let words = format!(
+            "By the marks the piece is {} for a width of {}, not {}",
+            size(&new),
+            said(form.width),
+            size(form)
+        );
+        Self { words, form: new }
+    }
 }
 
 /// A point of a photo that a corner was set down near.
@@ -79,9 +115,14 @@ fn white(photo: &Photo, of: &PiecePhoto) -> Result<White, Wrong> {
     Ok(White { reads, card: Some(spot), warnings: warnings.into_iter().map(str::to_owned).collect() })
 }
 
+/// The faces in the form that they are drawn from.
+fn faces(of: &PiecePhoto) -> Vec<(View, [Point2; 4])> {
+    of.faces.iter().map(|face| (face.view, face.corners)).collect()
+}
+
 fn prepared(photo: &Photo, elevation: &Elevation, of: &PiecePhoto, width: u32) -> Result<OnPhoto, Wrong> {
     let White { reads, card, .. } = white(photo, of)?;
-    let faces: Vec<_> = of.faces.iter().map(|face| (face.view, face.corners)).collect();
+    let faces = faces(of);
     let marked = MarkedPhoto { faces: &faces, hidden: &of.hidden, white: reads, card };
     OnPhoto::new(photo, elevation, marked, width).map_err(|error| ("/faces", error.to_string()))
 }
@@ -103,8 +144,8 @@ pub fn worn(dressed: &BTreeMap<Zone, FinishedZone>, state: FilmState) -> BTreeMa
 }
 
 impl PieceOnPhoto {
-    /// Looks at a photo of a piece and its marks.
-    pub fn of(photo: &Photo, elevation: &Elevation, of: &PiecePhoto) -> Self {
+    /// Looks at a photo of a piece of this form and its marks.
+    pub fn of(photo: &Photo, form: &Form, elevation: &Elevation, of: &PiecePhoto, units: Units) -> Self {
         let (width, height) = photo.size();
         let marked = of.faces.iter().find(|face| face.view == View::Front).copied();
         let front = elevation.face(View::Front).filter(|_| marked.is_none());
@@ -119,7 +160,11 @@ impl PieceOnPhoto {
         let warnings = white(photo, of).map(|white| white.warnings).unwrap_or_default();
         // On a small picture, since only the camera matters.
         let wrong = marked.and_then(|_| prepared(photo, elevation, of, 64).err());
+        let faces = faces(of);
+        let marks = MarkedPhoto { faces: &faces, hidden: &[], white: [1.0; 3], card: None };
+        let fits = Proportions::contradicting(elevation, &marks, height as f64 / width as f64);
         Self {
+            fitting: fits.map(|fits| FittingForm::of(form, fits, units)),
             width,
             height,
             faces: elevation.faces.iter().map(|face| face.view).collect(),

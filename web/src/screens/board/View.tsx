@@ -2,9 +2,9 @@ import { Columns2, Columns3, Download, Expand, SquareSplitHorizontal } from 'luc
 import { useState } from 'react';
 import type { Board, StripPrediction } from '../../api/client';
 import { useInLights, useLook } from '../../light/light';
-import { Closely } from '../../parts/Closely';
 import { FullScreen } from '../../parts/FullScreen';
 import { BY_THE_WINDOW, Lamp, type Lit } from '../../parts/Lamp';
+import { LookClosely } from '../../parts/LookClosely';
 import { Segments } from '../../parts/Segments';
 import { Slide } from '../../parts/Slide';
 import { pictureAddress } from '../../state/boards';
@@ -83,9 +83,9 @@ export function View(props: Props) {
             </button>
           }
         >
-          <Closely>
-            <Picture {...drawn} small={false} layers={step} all={together} width={1440} />
-          </Closely>
+          <LookClosely ratio={2}>
+            {(at) => <Picture {...drawn} small={false} layers={step} all={together} width={1440} at={at} />}
+          </LookClosely>
         </FullScreen>
       </Strips>
       <div className="relative">

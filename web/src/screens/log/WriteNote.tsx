@@ -2,10 +2,13 @@ import { useId, useState } from 'react';
 import type { PieceKept } from '../../api/client';
 import { KeptPhoto } from '../../common/KeptPhoto';
 import { Checkbox } from '../../parts/Checkbox';
+import { useTell } from '../../parts/Notice';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
-import { useAction } from '../../parts/useAction';
+import { useAction, why } from '../../parts/useAction';
+import { usePhotos } from '../../state/files';
 import { useNoteCalls } from '../../state/log';
+import { useAgreedPicture } from '../../state/onPhoto';
 import { useUnsent } from '../../state/unsaved';
 
 interface Draft {
@@ -38,14 +41,28 @@ export function WriteNote({ piece, asking }: Props) {
   const clock = clockOf(undefined);
   const calls = useNoteCalls();
   const { attempt, busy } = useAction();
-  const scheme = piece?.entry.schemes?.[piece.entry.chosen ?? 0]?.name;
+  const at = piece?.entry.chosen ?? 0;
+  const scheme = piece?.entry.schemes?.[at]?.name;
+  const picture = useAgreedPicture();
+  const { keep: keepPhoto } = usePhotos();
+  const tell = useTell();
+  /** What the client saw stays, whatever becomes of the scheme. */
+  const agreedOn = async () => {
+    try {
+      const file = piece && (await picture(piece.entry, at));
+      return file ? (await keepPhoto(file)).id : null;
+    } catch (error) {
+      tell(`Saved without a picture of the scheme: ${why(error)}`, 'stays');
+      return null;
+    }
+  };
   const keep = () =>
     attempt(
       'Couldn’t save the note',
       async () => {
         await calls.write({
           words: words.trim() || null,
-          photo,
+          photo: photo ?? (agreed ? await agreedOn() : null),
           at: dated ? taken : null,
           piece: piece && (onPiece || agreed) ? piece.id : null,
           agreed: agreed ? (scheme ?? null) : null,
@@ -86,6 +103,9 @@ export function WriteNote({ piece, asking }: Props) {
         <Checkbox className="text-sm font-medium" checked={agreed} onChange={(agreed) => set({ agreed })}>
           The client agreed to “{scheme}”
         </Checkbox>
+      )}
+      {agreed && !photo && (
+        <p className="text-sm text-soft">A picture of the piece in this finish is saved with the note.</p>
       )}
       <KeptPhoto
         photo={photo}

@@ -1,11 +1,12 @@
-import type { MouseEvent } from 'react';
 import type { Piece, PiecePrediction } from '../../api/client';
 import type { Lit } from '../../parts/Lamp';
+import { InPlace } from '../../parts/LookClosely';
 import { NotDrawn } from '../../parts/NotDrawn';
+import type { Stance } from '../../parts/StepCloser';
 import { DRAWN, type Turned, usePiecePicture } from '../../state/piece';
 
-/** Pixels of a picture that follows a hand. */
-const DRAFT = { width: 480, height: 360 };
+/** Pixels of one that fills the screen. */
+const LARGE = { width: 1440, height: 1080 };
 
 interface Props {
   entry: Piece;
@@ -13,18 +14,12 @@ interface Props {
   view: string;
   /** From which corner, in place of a view. */
   turned?: Turned | undefined;
-  /** True where a small picture will do for now. */
-  draft?: boolean;
   face?: PiecePrediction['faces'][number] | undefined;
   /** The zone whose parts are outlined. */
   chosen?: string | undefined;
   onChoose?: (zone: string) => void;
-  /** True where it fills the screen. */
-  large?: boolean;
-  /** How much closer than the whole, and what is in the middle then, as shares of the whole picture. */
-  from?: { closer: number; x: number; y: number };
-  /** A touch on the picture, as shares of what is seen. */
-  onPoint?: (x: number, y: number) => void;
+  /** From where it is looked at where it fills the screen. */
+  at?: Stance;
   /** In place of the light at hand. */
   light?: string;
   /** How it is shaded, if not by the window. */
@@ -32,30 +27,13 @@ interface Props {
 }
 
 /** A face of the piece as it will look. A touch on a part chooses its zone; the list of zones does the same by keys. */
-export function Elevation(props: Props) {
-  const {
+export function Elevation({ entry, scheme, view, turned, face, chosen, onChoose, at, light, lit }: Props) {
+  const size = at ? LARGE : DRAWN;
+  const { drawing, from, error, retry } = usePiecePicture(
     entry,
-    scheme,
-    view,
-    turned,
-    face,
-    chosen,
-    onChoose,
-    large = false,
-    from,
-    onPoint,
-    light,
-    lit,
-  } = props;
-  const size = large ? { width: 1440, height: 1080 } : DRAWN;
-  const { drawing, error, retry } = usePiecePicture(entry, {
-    scheme,
-    ...(turned ?? { view }),
-    ...(props.draft ? DRAFT : size),
-    ...from,
-    ...lit,
-    ...(light ? { light } : {}),
-  });
+    { scheme, ...(turned ?? { view }), ...size, ...lit, ...(light ? { light } : {}) },
+    at,
+  );
   if (error && !drawing) return <NotDrawn error={error} retry={retry} className="aspect-4/3" />;
   if (!drawing)
     return (
@@ -65,20 +43,16 @@ export function Elevation(props: Props) {
     );
   return (
     <>
-      <div className={`relative ${large ? 'grid min-h-0 flex-1 place-items-center' : ''}`}>
-        <img
-          {...drawing}
-          {...size}
-          draggable={false}
-          className={`block ${large ? 'max-h-full min-h-0 w-auto max-w-full cursor-zoom-in' : 'h-auto w-full'}`}
-          alt={`The piece from the ${view}, as it will look`}
-          {...(onPoint && {
-            onClick: (event: MouseEvent<HTMLImageElement>) => {
-              const { left, top, width, height } = event.currentTarget.getBoundingClientRect();
-              onPoint((event.clientX - left) / width, (event.clientY - top) / height);
-            },
-          })}
-        />
+      <div className="relative">
+        <InPlace at={at ?? from} drawn={from}>
+          <img
+            {...drawing}
+            {...size}
+            draggable={false}
+            className="block h-auto w-full"
+            alt={`The piece from the ${view}, as it will look`}
+          />
+        </InPlace>
         {face && (
           <svg
             aria-hidden

@@ -30,37 +30,33 @@ const turned = (next: Turned): Turned => ({
 
 interface Turning {
   from: Turned;
-  /** Where it is seen from now, and whether a hand is still on it. */
-  onTurn: (from: Turned, held: boolean) => void;
+  onTurn: (from: Turned) => void;
 }
 
 interface Props extends Turning {
   entry: Piece;
   scheme: number;
-  /** True while a hand turns it. */
-  held: boolean;
 }
 
 /** The piece from a corner, turned by a hand on it. */
-export function FromCorner({ entry, scheme, from, held, onTurn }: Props) {
+export function FromCorner({ entry, scheme, from, onTurn }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const now = useRef(from);
   now.current = from;
   const begin = useRef(from);
   useGesture(
     {
-      onDrag: ({ first, last, movement: [dx, dy] }) => {
+      onDrag: ({ first, movement: [dx, dy] }) => {
         if (first) begin.current = now.current;
         const { turn, up } = begin.current;
-        onTurn(turned({ turn: turn - BY_HAND * dx, up: up + BY_HAND * dy }), !last);
+        onTurn(turned({ turn: turn - BY_HAND * dx, up: up + BY_HAND * dy }));
       },
     },
     { target: frame, drag: { filterTaps: true } },
   );
   return (
     <div ref={frame} className="cursor-grab touch-none active:cursor-grabbing">
-      {/* While it turns a smaller picture follows the hand. */}
-      <Elevation entry={entry} scheme={scheme} view="corner" turned={from} draft={held} />
+      <Elevation entry={entry} scheme={scheme} view="corner" turned={from} />
     </div>
   );
 }
@@ -77,8 +73,7 @@ export function TurnByKeys({ from, onTurn }: Turning) {
         from={least}
         to={most}
         step={1}
-        onShow={(value) => onTurn({ ...from, [key]: value }, true)}
-        onChange={(value) => onTurn({ ...from, [key]: value }, false)}
+        onShow={(value) => onTurn({ ...from, [key]: value })}
         className="flex-1"
       />
       <span className="w-28">{shown}</span>

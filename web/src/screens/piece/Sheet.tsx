@@ -5,7 +5,7 @@ import { NotPredicted } from '../../common/NotPredicted';
 import { useLights } from '../../light/light';
 import { NotDrawn } from '../../parts/NotDrawn';
 import { Failed, Waiting } from '../../parts/Waiting';
-import { ON_SCREEN, usePictureOnPhoto } from '../../state/onPhoto';
+import { ON_SCREEN, shownOn, usePictureOnPhoto } from '../../state/onPhoto';
 import { useStanding } from '../../state/piece';
 import { useRunSheet } from '../../state/runSheet';
 import { usePiece } from '../../state/workspace';
@@ -45,7 +45,7 @@ function Page({ piece }: { piece: PieceKept }) {
   const care = useRunSheet(piece.id).data?.care_card ?? [];
   const [first = 'daylight', second = 'bulb'] = entry.brief?.lights ?? [];
   // The first photo that the finish can be shown on.
-  const photo = (entry.photos ?? []).findIndex((one) => one.faces?.some(({ view }) => view === 'front'));
+  const photo = shownOn(entry);
   const name = (id: string) => lights.find((light) => light.id === id)?.name ?? id;
   return (
     <div className="client-sheet mx-auto grid max-w-5xl gap-4 px-4 pt-2 pb-8 print:max-w-none print:px-0">

@@ -6,11 +6,13 @@ import { Conflict } from '../../common/Conflict';
 import { NotPredicted } from '../../common/NotPredicted';
 import { useInLights } from '../../light/light';
 import { FullScreen } from '../../parts/FullScreen';
+import { BY_THE_WINDOW, Lamp } from '../../parts/Lamp';
+import { LookClosely } from '../../parts/LookClosely';
 import { Panel } from '../../parts/Panel';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useNarrow } from '../../parts/useNarrow';
-import { usePieceCalls, useStanding } from '../../state/piece';
+import { DRAWN, usePieceCalls, useStanding } from '../../state/piece';
 import { usePlace } from '../../state/unsaved';
 import { useDraft } from '../../state/useDraft';
 import { Begin } from './Begin';
@@ -19,7 +21,6 @@ import { Compare } from './Compare';
 import { Dimensions } from './Dimensions';
 import { Elevation } from './Elevation';
 import { chosenOf } from './entry';
-import { FromClose } from './FromClose';
 import { BEFORE_IT, FromCorner, TurnByKeys } from './FromCorner';
 import { Over } from './Over';
 import { SavePicture } from './SavePicture';
@@ -57,8 +58,8 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
   const [from, setFrom] = usePlace(`piece ${piece.id} corner`, BEFORE_IT);
   const [zone, setZone] = usePlace<string | undefined>(`piece ${piece.id} zone`, undefined);
   const [asking, setAsking] = useState<'brief' | 'size'>();
+  const [lit, setLit] = useState(BY_THE_WINDOW);
   const [unifying, setUnifying] = useState(false);
-  const [held, hold] = useState(false);
   const narrow = useNarrow();
 
   const zones = standing?.zones ?? [];
@@ -71,10 +72,6 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
   const views = VIEWS.filter(({ id }) => id === 'corner' || standing?.faces.some((face) => face.view === id));
   const seen = views.some(({ id }) => id === view) ? view : 'front';
   const turned = seen === 'corner' ? from : undefined;
-  const turn = (next: typeof from, held: boolean) => {
-    setFrom(next);
-    hold(held);
-  };
 
   const trouble = draft.problem && <TroubleLine>{draft.problem.message}</TroubleLine>;
 
@@ -107,7 +104,9 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
           </button>
         }
       >
-        <FromClose entry={entry} scheme={at} view={seen} turned={turned} />
+        <LookClosely ratio={DRAWN.width / DRAWN.height} beside={<Lamp lit={lit} onChange={setLit} />}>
+          {(from) => <Elevation entry={entry} scheme={at} view={seen} turned={turned} at={from} lit={lit} />}
+        </LookClosely>
       </FullScreen>
     </>
   );
@@ -146,7 +145,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
             <div className="lg:min-h-80 lg:flex-1 lg:[container-type:size]">
               <div className="relative mx-auto lg:w-[min(100cqw,133.33cqh)]">
                 {turned ? (
-                  <FromCorner entry={entry} scheme={at} from={turned} held={held} onTurn={turn} />
+                  <FromCorner entry={entry} scheme={at} from={turned} onTurn={setFrom} />
                 ) : (
                   <Elevation
                     entry={entry}
@@ -166,7 +165,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
                 </Link>
               </div>
             </div>
-            {turned && <TurnByKeys from={turned} onTurn={turn} />}
+            {turned && <TurnByKeys from={turned} onTurn={setFrom} />}
             <Zones zones={zones} chosen={chosen?.zone} onChoose={setZone} />
             {narrow && <div className="flex flex-wrap items-center gap-x-2">{actions}</div>}
             <Over entry={entry} zones={zones} onChange={draft.change} />

@@ -7,7 +7,7 @@ use uuid::Uuid;
 use warm_blend_board::{Board, Letter};
 use warm_blend_paint::Look;
 use warm_blend_piece::Mark;
-use warm_blend_render::{self as render, Coats, Shading};
+use warm_blend_render::{self as render, Closer, Coats, Shading};
 use warm_blend_workshop::{SeenBoard, strip_of};
 
 use crate::{
@@ -17,30 +17,31 @@ use crate::{
     pictures::Pictures,
     problem::Problem,
     shelf_cache::Remembered,
-    wire::{DrawnAs, ShadingAsked, StripAsked},
+    wire::{CloserAsked, DrawnAs, ShadingAsked, StripAsked},
 };
 
 /// Draw a strip, or all of them side by side; nothing is saved.
 #[utoipa::path(post, path = "/boards/picture", operation_id = "draw_board",
-    tag = "board", params(Look, StripAsked, DrawnAs, ShadingAsked),
+    tag = "board", params(Look, StripAsked, DrawnAs, CloserAsked, ShadingAsked),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn picture(
     State(workspace): State<Workspace>,
     Query(look): Query<Look>,
     Query(strip): Query<StripAsked>,
     Query(drawn): Query<DrawnAs>,
+    Query(closer): Query<CloserAsked>,
     Query(lit): Query<ShadingAsked>,
     Json(board): Json<Board>,
 ) -> Result<Response, Problem> {
-    let shading = lit.get()?;
+    let view = BoardView { drawn, closer: closer.get()?, shading: lit.get()? };
     board.check()?;
     let shelf = workspace.shelf().await?;
-    drawn_on(workspace.pictures, board, shelf, look, strip, (drawn, shading)).await
+    drawn_on(workspace.pictures, board, shelf, look, strip, view).await
 }
 
 /// A picture of a strip of a saved board, or of all strips side by side, at any size.
 #[utoipa::path(get, path = "/boards/{id}/picture", operation_id = "draw_kept_board",
-    tag = "board", params(Look, StripAsked, DrawnAs, ShadingAsked),
+    tag = "board", params(Look, StripAsked, DrawnAs, CloserAsked, ShadingAsked),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn kept_picture(
     State(workspace): State<Workspace>,
@@ -48,11 +49,19 @@ pub async fn kept_picture(
     Query(look): Query<Look>,
     Query(strip): Query<StripAsked>,
     Query(drawn): Query<DrawnAs>,
+    Query(closer): Query<CloserAsked>,
     Query(lit): Query<ShadingAsked>,
 ) -> Result<Response, Problem> {
-    let shading = lit.get()?;
+    let view = BoardView { drawn, closer: closer.get()?, shading: lit.get()? };
     let (kept, shelf) = workspace.with_shelf(move |store| store.get::<Board>(id)).await?;
-    drawn_on(workspace.pictures, kept.value, shelf, look, strip, (drawn, shading)).await
+    drawn_on(workspace.pictures, kept.value, shelf, look, strip, view).await
+}
+
+/// How boards are looked at.
+struct BoardView {
+    drawn: DrawnAs,
+    closer: Closer,
+    shading: Shading,
 }
 
 async fn drawn_on(
@@ -61,12 +70,12 @@ async fn drawn_on(
     shelf: Arc<Remembered>,
     look: Look,
     StripAsked { strip, layers }: StripAsked,
-    (drawn, shading): (DrawnAs, Shading),
+    BoardView { drawn, closer, shading }: BoardView,
 ) -> Result<Response, Problem> {
     let letter = strip_of(&board, strip)?;
     let (here, size, fineness) = (Arc::clone(&pictures), drawn.size(), drawn.fineness());
     let draw = move |asking: &Asking| {
-        let plate = here.plates.of(size, fineness)?;
+        let plate = here.plates.of(size, closer, fineness)?;
         let seen = SeenBoard::new(&board, &shelf, look)?;
         let all = board.strips().iter().map(|strip| strip.letter);
         let letters: Vec<Letter> = if drawn.all { all.collect() } else { vec![letter] };

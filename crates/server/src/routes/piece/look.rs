@@ -24,7 +24,7 @@ use crate::{
     pictures::{FlatOf, Pictures},
     problem::Problem,
     shelf_cache::Remembered,
-    wire::{SchemeAsked, ShadingAsked, UnitsAsked, ViewAsked},
+    wire::{CloserAsked, SchemeAsked, ShadingAsked, UnitsAsked, ViewAsked},
 };
 
 /// Documents that the look of a piece depends on.
@@ -73,13 +73,14 @@ pub async fn preview(
 
 /// Draw a piece in its finishes, from a face or from a corner; nothing is saved.
 #[utoipa::path(post, path = "/piece/picture", operation_id = "draw_piece",
-    tag = "piece", params(Look, SchemeAsked, ViewAsked, ShadingAsked),
+    tag = "piece", params(Look, SchemeAsked, ViewAsked, CloserAsked, ShadingAsked),
     responses((status = OK, body = Vec<u8>, content_type = "image/png")))]
 pub async fn picture(
     State(workspace): State<Workspace>,
     Query(look): Query<Look>,
     Query(of): Query<SchemeAsked>,
     Query(seen): Query<ViewAsked>,
+    Query(closer): Query<CloserAsked>,
     Query(lit): Query<ShadingAsked>,
     Json(piece): Json<Piece>,
 ) -> Result<Response, Problem> {
@@ -87,7 +88,7 @@ pub async fn picture(
     piece.check()?;
     let scheme = scheme_of(&piece, of.scheme)?;
     let (size, fineness) = (of.size(), seen.fineness());
-    let shown = Shown { view: seen.view, from: seen.viewpoint()?, size, closer: seen.closer()?, fineness };
+    let shown = Shown { view: seen.view, from: seen.viewpoint()?, size, closer: closer.get()?, fineness };
     let around = Around::of(&workspace).await?;
     let pictures = Arc::clone(&workspace.pictures);
     let draw = move |asking: &Asking| {

@@ -21,7 +21,7 @@ use crate::{
     pictures::{OnPhotoOf, Pictures},
     problem::Problem,
     routes::photos::saved_photo,
-    wire::{PhotoAsked, SchemeAsked, fineness},
+    wire::{PhotoAsked, SchemeAsked, UnitsAsked, fineness},
 };
 
 fn decode(jpeg: &[u8]) -> Result<Photo, Problem> {
@@ -39,19 +39,21 @@ fn photo_of(piece: &Piece, n: usize) -> Result<PiecePhoto, Problem> {
 
 /// Look at a photo of a piece and the marks on it: a first guess for them, and what is wrong with them. Nothing is saved.
 #[utoipa::path(post, path = "/piece/on-photo", operation_id = "look_at_photo_of_piece",
-    tag = "piece", params(PhotoAsked),
+    tag = "piece", params(PhotoAsked, UnitsAsked),
     responses((status = OK, body = PieceOnPhoto)))]
 pub async fn look_at_photo(
     State(workspace): State<Workspace>,
     Query(asked): Query<PhotoAsked>,
+    Query(UnitsAsked { units }): Query<UnitsAsked>,
     Json(piece): Json<Piece>,
 ) -> Answer<PieceOnPhoto> {
     piece.check()?;
     let of = photo_of(&piece, asked.photo)?;
     let jpeg = saved_photo(&workspace, of.photo).await?;
     let look = move || {
+        let form = piece.form.ok_or_else(not_said)?;
         let elevation = elevation_of(&piece)?.ok_or_else(not_said)?;
-        Ok(PieceOnPhoto::of(&decode(&jpeg)?, &elevation, &of))
+        Ok(PieceOnPhoto::of(&decode(&jpeg)?, &form, &elevation, &of, units))
     };
     workspace.heavy.photo(look).await.map(Json)
 }

@@ -1,9 +1,10 @@
 import { useState } from 'react';
-import type { MarkedFace, PieceOnPhoto, PiecePhoto } from '../../../api/client';
+import type { Form, MarkedFace, PieceOnPhoto, PiecePhoto } from '../../../api/client';
 import { Segments } from '../../../parts/Segments';
 import { TroubleLine } from '../../../parts/TroubleLine';
 import { snapped } from '../../../state/onPhoto';
 import { CardMarks } from './CardMarks';
+import { Fitting } from './Fitting';
 import { Handle, type Point } from './Handle';
 import { HiddenMarks } from './HiddenMarks';
 import { Lines } from './Lines';
@@ -17,6 +18,7 @@ interface Props {
   photo: PiecePhoto;
   known: PieceOnPhoto;
   onChange: (photo: PiecePhoto) => void;
+  onForm: (form: Form) => void;
   onDone: () => void;
 }
 
@@ -36,7 +38,7 @@ function begun(view: string, photo: PiecePhoto, known: PieceOnPhoto): MarkedFace
 }
 
 /** A photo with the corners of the faces and the card to be set. */
-export function Marks({ photo: kept, known, onChange, onDone }: Props) {
+export function Marks({ photo: kept, known, onChange, onForm, onDone }: Props) {
   /** The marks while a hand is on them: the program is asked about them when it lets go. */
   const [held, hold] = useState<PiecePhoto>();
   const photo = held ?? kept;
@@ -215,7 +217,8 @@ export function Marks({ photo: kept, known, onChange, onDone }: Props) {
             </button>
           </>
         )}
-        {known.problem && <TroubleLine>{known.problem}</TroubleLine>}
+        <Fitting known={known} onForm={onForm} />
+        {known.problem && !known.fitting && <TroubleLine>{known.problem}</TroubleLine>}
         <button type="button" className="press press-ink justify-self-start" onClick={done}>
           Show the finish
         </button>

@@ -1,7 +1,7 @@
 import { ArrowLeft, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Piece, PieceKept, PiecePhoto } from '../../../api/client';
+import type { Form, Piece, PieceKept, PiecePhoto } from '../../../api/client';
 import { Conflict } from '../../../common/Conflict';
 import { PhotoFile } from '../../../common/PhotoFile';
 import { Segments } from '../../../parts/Segments';
@@ -104,6 +104,7 @@ function Photos({ piece }: { piece: PieceKept }) {
           n={n}
           photo={photo}
           onChange={(next) => draft.change((now) => replaced(now, next))}
+          onForm={(form) => draft.change((now) => ({ ...now, form }))}
         />
       ) : (
         <Nothing />
@@ -130,17 +131,26 @@ interface OneProps {
   n: number;
   photo: PiecePhoto;
   onChange: (photo: PiecePhoto) => void;
+  onForm: (form: Form) => void;
 }
 
 /** Marking a photo, or the finish on it once its front is marked. */
-function OnePhoto({ entry, n, photo, onChange }: OneProps) {
+function OnePhoto({ entry, n, photo, onChange, onForm }: OneProps) {
   const { last, error, retry } = usePhotoOfPiece(entry, n);
   const isMarked = photo.faces?.some(({ view }) => view === 'front') ?? false;
   const [marking, setMarking] = useState(!isMarked);
   if (error && !last) return <Failed error={error} retry={retry} />;
   if (!last) return <Waiting rows={8} />;
   if (marking || !isMarked)
-    return <Marks photo={photo} known={last} onChange={onChange} onDone={() => setMarking(false)} />;
+    return (
+      <Marks
+        photo={photo}
+        known={last}
+        onChange={onChange}
+        onForm={onForm}
+        onDone={() => setMarking(false)}
+      />
+    );
   return (
     <Shown
       entry={entry}
@@ -148,6 +158,7 @@ function OnePhoto({ entry, n, photo, onChange }: OneProps) {
       photo={photo.photo}
       known={last}
       scheme={chosenOf(entry)}
+      onForm={onForm}
       onMark={() => setMarking(true)}
     />
   );

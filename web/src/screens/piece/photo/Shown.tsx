@@ -1,6 +1,6 @@
 import { Download, Move } from 'lucide-react';
 import { useState } from 'react';
-import type { Piece, PieceOnPhoto } from '../../../api/client';
+import type { Form, Piece, PieceOnPhoto } from '../../../api/client';
 import { useLook } from '../../../light/light';
 import { NotDrawn } from '../../../parts/NotDrawn';
 import { Segments } from '../../../parts/Segments';
@@ -8,6 +8,7 @@ import { Slide } from '../../../parts/Slide';
 import { TroubleLine } from '../../../parts/TroubleLine';
 import { useSavedFile } from '../../../parts/useSavedFile';
 import { ON_SCREEN, usePictureOnPhoto, useSavedOnPhoto } from '../../../state/onPhoto';
+import { Fitting } from './Fitting';
 
 interface Props {
   entry: Piece;
@@ -16,6 +17,7 @@ interface Props {
   photo: string;
   known: PieceOnPhoto;
   scheme: number;
+  onForm: (form: Form) => void;
   onMark: () => void;
 }
 
@@ -25,7 +27,7 @@ const WAYS = [
 ];
 
 /** The finish on a photo, with the photo as it is behind a bar or beside it. */
-export function Shown({ entry, n, photo, known, scheme: chosen, onMark }: Props) {
+export function Shown({ entry, n, photo, known, scheme: chosen, onForm, onMark }: Props) {
   const [scheme, setScheme] = useState(chosen);
   const [way, setWay] = useState('bar');
   const [bar, setBar] = useState(0);
@@ -99,7 +101,8 @@ export function Shown({ entry, n, photo, known, scheme: chosen, onMark }: Props)
         )}
       </div>
       <div className="grid w-full shrink-0 content-start gap-4 lg:w-72">
-        {known.problem && <TroubleLine>{known.problem}</TroubleLine>}
+        <Fitting known={known} onForm={onForm} />
+        {known.problem && !known.fitting && <TroubleLine>{known.problem}</TroubleLine>}
         {error && !known.problem && <NotDrawn error={error} retry={retry} />}
         {known.warnings.map((warning) => (
           <p key={warning} className="font-semibold">
