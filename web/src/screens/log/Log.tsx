@@ -44,14 +44,15 @@ export function Log() {
   const paint = asked.get('paint') ?? '';
   const onPiece = asked.get('piece') ?? '';
   const client = asked.get('client') ?? '';
+  const sought = useDeferredValue(search);
   const narrowed: Narrowed = {
-    ...(search.trim() && { search }),
+    ...(sought.trim() && { search: sought }),
     ...(kinds && { kinds }),
     ...(onPiece && { piece: onPiece }),
     ...(client && { client }),
     ...(paint && { paint }),
   };
-  const log = useLog(useDeferredValue(narrowed));
+  const log = useLog(narrowed);
   return (
     <div className="flex flex-col lg:h-full lg:flex-row">
       <section
