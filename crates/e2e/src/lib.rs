@@ -362,6 +362,13 @@ impl Painter {
         self.driver.action_chain().send_keys(keys).perform().await.expect("keys");
     }
 
+    /// Holds a key until something has come of it, as a hand does: a group of options moves its focus only after the key was heard.
+    pub async fn hold(&self, key: Key, what: &str, holds: impl AsyncFn() -> bool) {
+        self.driver.action_chain().key_down(key.clone()).perform().await.expect("a key");
+        self.until(what, holds).await;
+        self.driver.action_chain().key_up(key).perform().await.expect("a key");
+    }
+
     /// Presses a key with Alt.
     pub async fn alt(&self, key: char) {
         let chain = self.driver.action_chain().key_down(Key::Alt).send_keys(key.to_string()).key_up(Key::Alt);

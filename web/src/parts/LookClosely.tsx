@@ -1,24 +1,27 @@
 import { type MouseEvent, type ReactNode, useRef, useState } from 'react';
-import { closerAbout, type Stance, StepCloser, WHOLE } from './StepCloser';
+import { closerAbout, MOST, noCloser, type Stance, StepCloser, WHOLE } from './StepCloser';
 import { usePinch } from './usePinch';
 
 interface Props {
   /** Width of the picture by its height. */
   ratio: number;
+  /** How many times closer there is still something to see. */
+  most?: number;
   /** Draws the picture as it is seen from there. */
   children: (at: Stance) => ReactNode;
   beside?: ReactNode;
 }
 
 /** A picture as large as there is room, all of it first; a touch on it, two fingers, the wheel and buttons bring it closer. */
-export function LookClosely({ ratio, children, beside }: Props) {
+export function LookClosely({ ratio, most = MOST, children, beside }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const [at, stand] = useState(WHOLE);
-  const dragged = usePinch(frame, at, stand);
+  const dragged = usePinch(frame, at, (next) => stand(noCloser(next, most)));
   const touch = ({ currentTarget, clientX, clientY }: MouseEvent) => {
     if (dragged.current) return;
     const { left, top, width, height } = currentTarget.getBoundingClientRect();
-    stand(closerAbout(at, 2, (clientX - left) / width, (clientY - top) / height));
+    const next = closerAbout(at, 2, (clientX - left) / width, (clientY - top) / height);
+    stand(noCloser(next, most));
   };
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
@@ -35,7 +38,7 @@ export function LookClosely({ ratio, children, beside }: Props) {
         </div>
       </div>
       <div className="flex flex-wrap items-center justify-center gap-1 p-2">
-        <StepCloser at={at} onStand={stand} />
+        <StepCloser at={at} onStand={stand} most={most} />
         {beside}
       </div>
     </div>

@@ -8,7 +8,8 @@ export interface Stance {
 }
 
 export const WHOLE: Stance = { closer: 1, x: 0.5, y: 0.5 };
-const MOST = 8;
+/** How many times closer one can stand. */
+export const MOST = 8;
 
 /** No further back than the whole, and no closer than there is something to see. */
 const held = (closer: number) => Math.min(MOST, Math.max(1, closer));
@@ -20,6 +21,10 @@ export function stance(closer: number, x: number, y: number): Stance {
   return { closer: by, x: within(x), y: within(y) };
 }
 
+/** No closer than so many times. */
+export const noCloser = (at: Stance, most: number): Stance =>
+  at.closer > most ? stance(most, at.x, at.y) : at;
+
 /** The same `by` times closer about a point of what is seen, in shares of it. */
 export function closerAbout({ closer, x, y }: Stance, by: number, px: number, py: number): Stance {
   const next = held(closer * by);
@@ -30,10 +35,11 @@ export function closerAbout({ closer, x, y }: Stance, by: number, px: number, py
 interface Props {
   at: Stance;
   onStand: (at: Stance) => void;
+  most?: number;
 }
 
 /** Buttons that step up to a picture, back, and aside. */
-export function StepCloser({ at, onStand }: Props) {
+export function StepCloser({ at, onStand, most = MOST }: Props) {
   const aside = (dx: number, dy: number) =>
     onStand(stance(at.closer, at.x + (0.25 * dx) / at.closer, at.y + (0.25 * dy) / at.closer));
   const moves = [
@@ -47,7 +53,7 @@ export function StepCloser({ at, onStand }: Props) {
       <button
         type="button"
         className="press press-plain"
-        disabled={at.closer >= MOST}
+        disabled={at.closer >= most}
         onClick={() => onStand(stance(2 * at.closer, at.x, at.y))}
       >
         <ZoomIn size={20} aria-hidden /> Zoom in

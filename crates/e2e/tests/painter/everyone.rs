@@ -151,9 +151,8 @@ async fn keys_and_readers_know_where_they_are() {
     }
     painter.the("radio", "Daylight").await.focus().await.unwrap();
     for light in ["Sun", "North shade"] {
-        painter.press(Key::Right).await;
         painter
-            .until(&format!("{light} is chosen"), async || {
+            .hold(Key::Right, &format!("{light} is chosen"), async || {
                 painter.the("radio", light).await.attr("aria-checked").await.unwrap().as_deref()
                     == Some("true")
             })

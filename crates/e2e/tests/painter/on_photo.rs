@@ -145,3 +145,25 @@ async fn another_photo_is_marked_from_a_guess() {
     painter.the("alert", "").await;
     painter.leave().await;
 }
+
+/// Dimensions that the marks contradict are said, with those that fit, and adopted in one touch.
+#[tokio::test]
+async fn dimensions_that_the_photo_contradicts_are_adopted_from_it() {
+    let painter = Painter::at_the_door().await;
+    let piece = painter.meanwhile("GET", "/api/piece", Value::Null).await;
+    let (id, revision) = (piece["id"].as_str().unwrap(), &piece["revision"]);
+    let mut entry = piece["entry"].clone();
+    let height = entry["form"]["height"].as_f64().unwrap();
+    entry["form"]["height"] = serde_json::json!((height * 0.75).round());
+    painter.meanwhile("PUT", &format!("/api/pieces/{id}?revision={revision}"), entry).await;
+    painter.open("/piece/on-photo").await;
+    painter.reads("By the marks the piece is").await;
+    painter.click("button", "Use the dimensions of the photo").await;
+    painter.gone("button", "Use the dimensions of the photo").await;
+    painter.saved().await;
+    let now = painter.meanwhile("GET", "/api/piece", Value::Null).await;
+    let adopted = now["entry"]["form"]["height"].as_f64().unwrap();
+    assert!((adopted / height - 1.0).abs() < 0.05, "{adopted} for {height}");
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.leave().await;
+}

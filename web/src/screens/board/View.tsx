@@ -11,6 +11,10 @@ import { pictureAddress } from '../../state/boards';
 import { Picture } from './Picture';
 import { Strips } from './Strips';
 
+/** Width of a board that fills the screen, pixels, and how much closer it is drawn at its own scale: marks have no finer detail. */
+const LARGE = 1440;
+const FINEST = 2;
+
 /** A toggle that is on. */
 const HELD = 'press-plain outline-2 -outline-offset-2 outline-ink';
 
@@ -83,8 +87,17 @@ export function View(props: Props) {
             </button>
           }
         >
-          <LookClosely ratio={2}>
-            {(at) => <Picture {...drawn} small={false} layers={step} all={together} width={1440} at={at} />}
+          <LookClosely ratio={2} most={4}>
+            {(at) => (
+              <Picture
+                {...drawn}
+                small={false}
+                layers={step}
+                all={together}
+                width={Math.round(LARGE * Math.min(1, FINEST / at.closer))}
+                at={at}
+              />
+            )}
           </LookClosely>
         </FullScreen>
       </Strips>
