@@ -156,13 +156,16 @@ export function usePreviewPicture(asked: Picture): DrawnPicture {
   const isOld = fine.isPlaceholderData || fine.dataUpdatedAt < quick.dataUpdatedAt;
   const best = isOld ? undefined : fine.data;
   const now = best ?? (quick.isPlaceholderData ? undefined : quick.data);
-  const last = useRef<Blob>(undefined);
-  const blob = now ?? draft ?? last.current ?? quick.data;
-  last.current = blob;
-  const drawn = !now && draft ? 'as a draft' : once || best ? 'finely' : 'quickly';
+  const inFull = once || best ? 'finely' : 'quickly';
+  // Between two drafts the last one stays.
+  const last = useRef<{ blob: Blob; drawn: Shown['data-drawn'] }>(undefined);
+  if (now) last.current = { blob: now, drawn: inFull };
+  else if (draft) last.current = { blob: draft, drawn: 'as a draft' };
+  else if (!last.current && quick.data) last.current = { blob: quick.data, drawn: inFull };
+  const { blob, drawn } = last.current ?? {};
   const [{ drawing, from }, setDrawing] = useState<{ drawing?: Shown; from: Stance }>({ from: WHOLE });
   useEffect(() => {
-    if (!blob) return;
+    if (!blob || !drawn) return;
     const src = URL.createObjectURL(blob);
     setDrawing({ drawing: { src, 'data-drawn': drawn }, from: DRAWN_FROM.get(blob) ?? WHOLE });
     return () => URL.revokeObjectURL(src);
