@@ -212,7 +212,11 @@ impl Painter {
 
     /// Waits for the element of this role and name.
     pub async fn the(&self, role: &str, name: &str) -> WebElement {
-        let until = Instant::now() + PATIENCE;
+        self.the_within(PATIENCE, role, name).await
+    }
+
+    async fn the_within(&self, patience: Duration, role: &str, name: &str) -> WebElement {
+        let until = Instant::now() + patience;
         while Instant::now() < until {
             if let Some(found) = self.look_for(role, name).await {
                 return found;
@@ -224,11 +228,7 @@ impl Painter {
 
     /// Waits four times as long, for what takes long to compute where nothing is optimised.
     pub async fn the_computed(&self, role: &str, name: &str) -> WebElement {
-        let until = Instant::now() + 3 * PATIENCE;
-        while Instant::now() < until && self.look_for(role, name).await.is_none() {
-            tokio::time::sleep(Duration::from_millis(200)).await;
-        }
-        self.the(role, name).await
+        self.the_within(4 * PATIENCE, role, name).await
     }
 
     /// Waits until there is no element of this role and name.
@@ -241,7 +241,12 @@ impl Painter {
 
     /// Waits until a condition holds.
     pub async fn until(&self, what: &str, holds: impl AsyncFn() -> bool) {
-        let until = Instant::now() + PATIENCE;
+        self.until_within(PATIENCE, what, holds).await;
+    }
+
+    /// Waits so long until a condition holds.
+    pub async fn until_within(&self, patience: Duration, what: &str, holds: impl AsyncFn() -> bool) {
+        let until = Instant::now() + patience;
         while !holds().await {
             if Instant::now() > until {
                 let page = self.driver.find(By::Tag("body")).await.expect("a page").text().await;

@@ -79,15 +79,14 @@ impl Camera {
         let room = 1.0 - 2.0 * ROOM;
         camera.focal = (room * width / (far - left)).min(room * height / (low - upper));
         let by = closer.by.max(1.0);
-        // The point of the whole picture that is in the middle, as far aside as the picture goes.
-        let aside = |share: f64| share.clamp(0.5 / by, 1.0 - 0.5 / by) - 0.5;
+        let (x, y) = closer.seen_middle();
         let whole = (
             0.5 * width - camera.focal * 0.5 * (left + far),
             0.5 * height - camera.focal * 0.5 * (upper + low),
         );
         camera.centre = (
-            0.5 * width + by * (whole.0 - 0.5 * width - aside(closer.middle.0) * width),
-            0.5 * height + by * (whole.1 - 0.5 * height - aside(closer.middle.1) * height),
+            0.5 * width + by * (whole.0 - 0.5 * width - (x - 0.5) * width),
+            0.5 * height + by * (whole.1 - 0.5 * height - (y - 0.5) * height),
         );
         camera.focal *= by;
         camera

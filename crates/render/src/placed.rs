@@ -33,15 +33,20 @@ impl Closer {
     /// The whole picture.
     pub const WHOLE: Self = Self { by: 1.0, middle: (0.5, 0.5) };
 
+    /// The middle of what is seen, as shares of the whole picture: no view goes past its rim.
+    pub(crate) fn seen_middle(self) -> (f64, f64) {
+        let half = 0.5 / self.by.max(1.0);
+        let within = |share: f64| share.clamp(half, 1.0 - half);
+        (within(self.middle.0), within(self.middle.1))
+    }
+
     /// The size in pixels that the whole would have, and how many of them lie to the left of a picture of this size and above it.
     pub(crate) fn of(self, (width, height): (usize, usize)) -> ((usize, usize), (usize, usize)) {
         let by = self.by.max(1.0);
         let whole = |part: usize| (part as f64 * by).round() as usize;
-        let from = |middle: f64, part: usize| {
-            ((middle * part as f64 * by - 0.5 * part as f64).max(0.0).round() as usize)
-                .min(whole(part) - part)
-        };
-        ((whole(width), whole(height)), (from(self.middle.0, width), from(self.middle.1, height)))
+        let from = |middle: f64, part: usize| ((middle * by - 0.5) * part as f64).round() as usize;
+        let (x, y) = self.seen_middle();
+        ((whole(width), whole(height)), (from(x, width), from(y, height)))
     }
 }
 
@@ -61,12 +66,14 @@ impl Placed {
     }
 
     /// Enlarges it, keeping within the picture.
-    pub fn closer(self, Closer { by, middle: (x, y) }: Closer) -> Self {
-        let by = by.max(1.0);
+    pub fn closer(self, closer: Closer) -> Self {
+        let by = closer.by.max(1.0);
         let size = (self.size.0 / by, self.size.1 / by);
-        let aside = |at: f64, whole: f64, part: f64| (at * whole - part / 2.0).clamp(0.0, whole - part);
-        let corner =
-            (self.corner.0 - aside(x, self.size.0, size.0), self.corner.1 - aside(y, self.size.1, size.1));
+        let (x, y) = closer.seen_middle();
+        let corner = (
+            self.corner.0 - (x * self.size.0 - 0.5 * size.0),
+            self.corner.1 - (y * self.size.1 - 0.5 * size.1),
+        );
         let mm = self.mm / by;
         let from = ((self.corner.0 - corner.0) / mm, (self.corner.1 - corner.1) / mm);
         Self { mm, corner, size, from: (from.0.round() as usize, from.1.round() as usize) }

@@ -1,5 +1,5 @@
 import { type ReactNode, useRef, useState } from 'react';
-import { StepCloser, WHOLE } from './StepCloser';
+import { StepCloser, seenFrom, WHOLE } from './StepCloser';
 import { usePinch } from './usePinch';
 
 /** A picture that is looked at from close: by two fingers, the wheel or buttons. */
@@ -7,14 +7,10 @@ export function Closely({ children, beside }: { children: ReactNode; beside?: Re
   const frame = useRef<HTMLDivElement>(null);
   const [at, stand] = useState(WHOLE);
   usePinch(frame, at, stand);
-  const share = (middle: number) => `${(0.5 - middle) * 100 * at.closer}%`;
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <div ref={frame} className="flex min-h-0 flex-1 touch-none overflow-hidden">
-        <div
-          className="flex min-h-0 min-w-0 flex-1 select-none"
-          style={{ transform: `translate(${share(at.x)}, ${share(at.y)}) scale(${at.closer})` }}
-        >
+        <div className="flex min-h-0 min-w-0 flex-1 select-none" style={{ transform: seenFrom(WHOLE, at) }}>
           {children}
         </div>
       </div>

@@ -1,5 +1,5 @@
 import { type MouseEvent, type ReactNode, useRef, useState } from 'react';
-import { closerAbout, MOST, noCloser, type Stance, StepCloser, WHOLE } from './StepCloser';
+import { closerAbout, MOST, noCloser, type Stance, StepCloser, seenFrom, WHOLE } from './StepCloser';
 import { usePinch } from './usePinch';
 
 interface Props {
@@ -15,13 +15,13 @@ interface Props {
 /** A picture as large as there is room, all of it first; a touch on it, two fingers, the wheel and buttons bring it closer. */
 export function LookClosely({ ratio, most = MOST, children, beside }: Props) {
   const frame = useRef<HTMLDivElement>(null);
-  const [at, stand] = useState(WHOLE);
-  const dragged = usePinch(frame, at, (next) => stand(noCloser(next, most)));
+  const [at, setAt] = useState(WHOLE);
+  const stand = (next: Stance) => setAt(noCloser(next, most));
+  const dragged = usePinch(frame, at, stand);
   const touch = ({ currentTarget, clientX, clientY }: MouseEvent) => {
     if (dragged.current) return;
     const { left, top, width, height } = currentTarget.getBoundingClientRect();
-    const next = closerAbout(at, 2, (clientX - left) / width, (clientY - top) / height);
-    stand(noCloser(next, most));
+    stand(closerAbout(at, 2, (clientX - left) / width, (clientY - top) / height));
   };
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
@@ -45,20 +45,17 @@ export function LookClosely({ ratio, most = MOST, children, beside }: Props) {
   );
 }
 
-/** How a picture drawn from one stance is moved and scaled to lie where it belongs when it is seen from another. */
-export const seenFrom = (drawn: Stance, at: Stance) =>
-  `translate(${String(100 * at.closer * (drawn.x - at.x))}%, ${String(100 * at.closer * (drawn.y - at.y))}%) scale(${String(at.closer / drawn.closer)})`;
-
 interface ScaledProps {
-  at: Stance;
+  /** From where it is looked at, if not from there. */
+  at?: Stance | undefined;
   /** From where the picture that is there was drawn. */
   drawn: Stance;
   children: ReactNode;
 }
 
 /** A picture in its place until the one that is asked for is there. */
-export function InPlace({ at, drawn, children }: ScaledProps) {
-  const isOld = drawn !== at && seenFrom(drawn, at) !== seenFrom(at, at);
+export function InPlace({ drawn, at = drawn, children }: ScaledProps) {
+  const isOld = drawn.closer !== at.closer || drawn.x !== at.x || drawn.y !== at.y;
   return (
     <>
       <div className="h-full w-full" style={isOld ? { transform: seenFrom(drawn, at) } : undefined}>

@@ -32,6 +32,10 @@ export function closerAbout({ closer, x, y }: Stance, by: number, px: number, py
   return stance(next, x + (px - 0.5) * gain, y + (py - 0.5) * gain);
 }
 
+/** How a picture drawn from one stance is moved and scaled to lie where it belongs when it is seen from another. */
+export const seenFrom = (drawn: Stance, at: Stance) =>
+  `translate(${String(100 * at.closer * (drawn.x - at.x))}%, ${String(100 * at.closer * (drawn.y - at.y))}%) scale(${String(at.closer / drawn.closer)})`;
+
 interface Props {
   at: Stance;
   onStand: (at: Stance) => void;

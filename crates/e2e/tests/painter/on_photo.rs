@@ -1,5 +1,7 @@
 //! The finish on a photo of the piece: marked by mouse, touch and keys, seen before and after, and kept as a picture.
 
+use std::time::Duration;
+
 use serde_json::Value;
 use thirtyfour::prelude::*;
 use warm_blend_e2e::Painter;
@@ -23,13 +25,8 @@ async fn a_piece_is_seen_in_its_finish_on_a_photo() {
         async || painter.the_computed("image", "The piece in its finish").await.attr("src").await.unwrap();
     let first = finish().await;
     painter.click("radio", "pale trim").await;
-    for _ in 0..60 {
-        if finish().await != first {
-            break;
-        }
-        tokio::time::sleep(std::time::Duration::from_secs(1)).await;
-    }
-    assert_ne!(finish().await, first, "the other scheme is shown");
+    let other = async || finish().await != first;
+    painter.until_within(Duration::from_secs(60), "the other scheme is shown", other).await;
     painter.tab_to("slider", "Show the piece as it is").await;
     painter.press(Key::End).await;
     painter.the("image", "The piece as it is").await;
@@ -49,12 +46,8 @@ async fn a_piece_is_seen_in_its_finish_on_a_photo() {
         let kept = painter.driver.execute("return window.kept ?? ''", Vec::new()).await.unwrap();
         kept.json().as_str().unwrap_or_default().to_owned()
     };
-    for _ in 0..120 {
-        if !named().await.is_empty() {
-            break;
-        }
-        tokio::time::sleep(std::time::Duration::from_secs(1)).await;
-    }
+    let saved = async || !named().await.is_empty();
+    painter.until_within(Duration::from_secs(120), "the picture is saved", saved).await;
     assert!(named().await.ends_with("on a photo, daylight.png"), "{}", named().await);
     painter.the("button", "Save the picture").await;
     painter.leave().await;

@@ -222,11 +222,9 @@ async fn three_shades_darker_is_one_touch() {
     painter.until("the ladder has shades of 5", async || (shade().await - (48.2 - 15.0)).abs() < 1.5).await;
     painter.settled().await;
     // By keys: from three darker to two, and back.
+    painter.the("radio", "3 shades darker").await.focus().await.unwrap();
     painter
-        .until("the keys go from three darker to two", async || {
-            painter.the("radio", "3 shades darker").await.focus().await.unwrap();
-            painter.press(Key::Right).await;
-            painter.press(" ").await;
+        .hold(Key::Right, "the keys go from three darker to two", async || {
             painter.text().await.contains("2 shades darker")
         })
         .await;

@@ -73,10 +73,10 @@ pub fn not_said() -> Refusal {
     Refusal::field("/form", "set what the piece is first")
 }
 
-/// A piece in true proportion; `None` before its kind is chosen.
-pub fn elevation_of(piece: &Piece) -> Result<Option<Elevation>, Refusal> {
+/// A piece in true proportion; refused before its kind is chosen.
+pub fn elevation_of(piece: &Piece) -> Result<Elevation, Refusal> {
     let wrong = |error: BadForm| Refusal::field(format!("/form/{}", error.field), error.message);
-    piece.elevation().transpose().map_err(wrong)
+    piece.elevation().ok_or_else(not_said)?.map_err(wrong)
 }
 
 impl Room<'_> {
@@ -125,7 +125,8 @@ impl Room<'_> {
 
     /// A scheme as finished zones; `None` for a piece without a kind.
     pub fn dress(&self, piece: &Piece, scheme: &Scheme) -> Result<Option<FinishedPiece>, Refusal> {
-        let (Some(form), Some(elevation)) = (piece.form, elevation_of(piece)?) else { return Ok(None) };
+        let Some(form) = piece.form else { return Ok(None) };
+        let elevation = elevation_of(piece)?;
         let (mut dressed, mut refused) = (BTreeMap::new(), Vec::new());
         self.with(&elevation, |wardrobe| {
             for zone in elevation.extents().into_keys().filter(|zone| zone.is_painted()) {

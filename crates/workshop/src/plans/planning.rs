@@ -126,7 +126,7 @@ impl<'a> Room<'a> {
         (piece, sheet): (&Piece, &RunSheet),
         way: Way,
     ) -> Result<(Vec<ZoneWork>, Vec<String>), Refusal> {
-        let elevation = elevation_of(piece)?.ok_or_else(crate::not_said)?;
+        let elevation = elevation_of(piece)?;
         let scheme = scheme_of(piece, None)?;
         let (extents, places) = (piece.extents(&elevation), elevation.places());
         let mut parts: BTreeMap<Zone, Vec<PartSize>> = BTreeMap::new();

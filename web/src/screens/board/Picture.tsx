@@ -29,7 +29,7 @@ export function Picture({ entry, letter, layers, lit, all, small, width, at, alt
   if (error && !drawing) return <NotDrawn error={error} retry={retry} className={shape} />;
   return drawing ? (
     <>
-      <InPlace at={at ?? from} drawn={from}>
+      <InPlace at={at} drawn={from}>
         <img
           {...drawing}
           width={width}

@@ -104,7 +104,7 @@ export function WriteNote({ piece, asking }: Props) {
           The client agreed to “{scheme}”
         </Checkbox>
       )}
-      {agreed && !photo && (
+      {agreed && !photo && piece?.entry.form && (
         <p className="text-sm text-soft">A picture of the piece in this finish is saved with the note.</p>
       )}
       <KeptPhoto

@@ -44,7 +44,7 @@ export function Elevation({ entry, scheme, view, turned, face, chosen, onChoose,
   return (
     <>
       <div className="relative">
-        <InPlace at={at ?? from} drawn={from}>
+        <InPlace at={at} drawn={from}>
           <img
             {...drawing}
             {...size}

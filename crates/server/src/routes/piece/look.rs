@@ -190,7 +190,7 @@ impl Shown {
             asking.still()?;
             return of.flat(&front, true);
         };
-        let elevation = elevation_of(of.piece)?.ok_or_else(not_said)?;
+        let elevation = elevation_of(of.piece)?;
         let corner = Corner::new(&elevation, from, self.size, self.closer, self.fineness)
             .map_err(|error| Problem::field("?width", error))?
             .ok_or_else(not_said)?;

@@ -52,7 +52,7 @@ pub async fn look_at_photo(
     let jpeg = saved_photo(&workspace, of.photo).await?;
     let look = move || {
         let form = piece.form.ok_or_else(not_said)?;
-        let elevation = elevation_of(&piece)?.ok_or_else(not_said)?;
+        let elevation = elevation_of(&piece)?;
         Ok(PieceOnPhoto::of(&decode(&jpeg)?, &form, &elevation, &of, units))
     };
     workspace.heavy.photo(look).await.map(Json)
@@ -141,7 +141,7 @@ impl Shown {
 
     /// The piece on it, a PNG file.
     fn draw(&self, of: &Worn, asking: &Asking) -> Result<Vec<u8>, Problem> {
-        let elevation = elevation_of(of.piece)?.ok_or_else(not_said)?;
+        let elevation = elevation_of(of.piece)?;
         let on = self.prepared(of.piece, &elevation, asking)?;
         asking.still()?;
         let flats = of.flats(&self.pictures, &elevation, on.flats(), self.fineness(), asking)?;
