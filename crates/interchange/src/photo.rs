@@ -321,6 +321,33 @@ mod tests {
         assert!(kept_photo(b"GIF89a").is_err());
     }
 
+    /// Photos in other colour modes show the colours that Pillow 13.0.0 reads in them (`tests/data/modes.py`).
+    #[test]
+    fn other_colour_modes_show_the_same_colours() {
+        let colours = [[176, 141, 87], [60, 80, 92]];
+        let greys = [[145; 3], [75; 3]];
+        // 16-bit codes 40000 and 12000 of 65535.
+        let deep = [[156; 3], [47; 3]];
+        for (name, bytes, halves) in [
+            ("cmyk.jpg", include_bytes!("../tests/data/cmyk.jpg").as_slice(), colours),
+            ("grey.jpg", include_bytes!("../tests/data/grey.jpg"), greys),
+            ("indexed.png", include_bytes!("../tests/data/indexed.png"), colours),
+            ("alpha.png", include_bytes!("../tests/data/alpha.png"), colours),
+            ("grey16.png", include_bytes!("../tests/data/grey16.png"), deep),
+        ] {
+            let read = photo(bytes).unwrap();
+            assert_eq!(read.size(), (64, 48), "{name}");
+            let shown = encoded(64, read.pixels());
+            for (x, expected) in [(12, halves[0]), (52, halves[1])] {
+                let pixel = shown.get_pixel(x, 24).0;
+                let most =
+                    pixel.iter().zip(expected).map(|(one, other): (&u8, u8)| one.abs_diff(other)).max();
+                assert!(most <= Some(2), "{name}: {pixel:?}, not {expected:?}");
+            }
+            assert!(kept_photo(bytes).is_ok(), "{name}");
+        }
+    }
+
     fn png(width: u32, height: u32) -> Vec<u8> {
         let image = image::RgbImage::from_fn(width, height, |x, _| {
             image::Rgb([if x < width / 2 { 200 } else { 90 }; 3])

@@ -42,13 +42,26 @@ pub struct PhotoSpot {
     pub radius: f64,
 }
 
-/// The card in the photo.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+/// What a photo is judged by.
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Card {
     /// A white card, reflectance 90 %†.
     White,
     /// A photographer's grey card, reflectance 18 % (common practice).
     Grey,
+    /// A surface whose linear sRGB reflectances in daylight are known, each 0–1.
+    Known([f64; 3]),
+}
+
+impl Card {
+    /// Reflectance in each channel.
+    fn reflects(self) -> [f64; 3] {
+        match self {
+            Self::White => [0.90; 3],
+            Self::Grey => [0.18; 3],
+            Self::Known(channels) => channels,
+        }
+    }
 }
 
 /// Why no colour can be picked.
@@ -63,6 +76,9 @@ pub enum BadPick {
     /// The card is too dark.
     #[error("the card is too dark to judge colours by; take the photo again with more light")]
     CardDark,
+    /// A known colour with a channel that is nearly black.
+    #[error("this colour is too dark or too pure to judge the light by; use a paler one, or a white card")]
+    KnownTooDark,
     /// Not evenly coloured.
     #[error("the spot on the card is uneven; move it fully onto the card, out of shadow and glare")]
     CardUneven,
@@ -105,6 +121,8 @@ pub struct Picked {
 /// Least luminance of a card and of a spot, of full scale.
 const CARD_DARK: f64 = 0.03;
 const SPOT_DARK: f64 = 0.0015;
+/// Least reflectance in a channel of a known colour†.
+const KNOWN_DARK: f64 = 0.03;
 /// Share of clipped pixels that is let through.
 const SOME: f64 = 0.01;
 /// Spread of an even card, sd over mean.
@@ -171,11 +189,11 @@ impl Photo {
         if seen.spread > EVEN {
             return Err(BadPick::CardUneven);
         }
-        let reflects = match card {
-            Card::White => 0.90,
-            Card::Grey => 0.18,
-        };
-        let gains = seen.rgb.map(|channel| reflects / channel.max(1e-6));
+        let reflects = card.reflects();
+        if reflects.iter().any(|channel| *channel < KNOWN_DARK) {
+            return Err(BadPick::KnownTooDark);
+        }
+        let gains = std::array::from_fn(|c| reflects[c] / seen.rgb[c].max(1e-6));
         let mut warnings = self.doubts(card, at, seen.rgb);
         if self.mixed(at)? {
             warnings.push(

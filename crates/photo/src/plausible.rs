@@ -151,9 +151,9 @@ impl Photo {
             Card::Grey if lightest < 1.0 / GREY => doubts.push(
                 "Nothing in the photo is much lighter than this: is it a white card rather than a grey one?",
             ),
-            Card::White | Card::Grey => {}
+            Card::White | Card::Grey | Card::Known(_) => {}
         }
-        if balance(seen) > TINTED {
+        if !matches!(card, Card::Known(_)) && balance(seen) > TINTED {
             doubts.push("This spot looks tinted: a card is white or grey. Is the spot on the card, or the light strongly coloured?");
         }
         doubts

@@ -12,8 +12,8 @@ use warm_blend_paint::{Masstone, MixPart, Name, Note, PaintId, replace_paint};
 use warm_blend_spectral::Light;
 
 use super::{
-    BadForm, Carving, Elevation, Extent, Finish, Form, Intent, Meeting, PHOTOS, PiecePhoto, Stencil, Windows,
-    Zone, ZoneFinish,
+    BadForm, Carving, Elevation, Extent, Finish, Form, Intent, Meeting, MovedPart, PHOTOS, PiecePhoto,
+    Stencil, Windows, Zone, ZoneFinish, moved::MOVED,
 };
 
 /// Greatest number of schemes.
@@ -136,6 +136,9 @@ pub struct Piece {
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty", deserialize_with = "by_zone")]
     #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, AreaCorrection>))]
     pub corrections: BTreeMap<Zone, AreaCorrection>,
+    /// Parts that lie elsewhere than in the drawing.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub moved: Vec<MovedPart>,
     /// One to four schemes; none for a piece that was never dressed.
     #[serde(default)]
     pub schemes: Vec<Scheme>,
@@ -269,6 +272,7 @@ impl Piece {
             form: None,
             ground: red_stain(),
             corrections: BTreeMap::new(),
+            moved: Vec::new(),
             schemes: Vec::new(),
             chosen: 0,
             windows: Windows::default(),
@@ -291,6 +295,10 @@ impl Piece {
                     return Err(BadPiece::at(format!("/corrections/{}/{what}", zone.id()), words));
                 }
             }
+        }
+        if self.moved.len() > MOVED || !self.moved.iter().all(MovedPart::is_sound) {
+            let words = "a moved part lies outside what it is set into; move it back, or take the drawing";
+            return Err(BadPiece::at("/moved", words));
         }
         let schemes = self.schemes.len();
         if schemes > SCHEMES {
@@ -319,10 +327,11 @@ impl Piece {
         self.schemes.get(self.chosen)
     }
 
-    /// The piece in true proportion, with the painter's carving; `None` before its kind is chosen.
+    /// The piece in true proportion, with the painter's carving and parts where they were measured; `None` before its kind is chosen.
     pub fn elevation(&self) -> Option<Result<Elevation, BadForm>> {
         let mut built = self.form?.build();
         if let Ok(elevation) = &mut built {
+            self.moved.iter().for_each(|moved| elevation.place(moved));
             for (zone, correction) in &self.corrections {
                 if let Some(carving) = correction.carved {
                     elevation.carve(*zone, carving);

@@ -27,6 +27,7 @@ mod elevation;
 mod finish;
 mod form;
 mod intent;
+mod moved;
 mod mud;
 mod photographed;
 mod places;
@@ -48,6 +49,7 @@ pub use finish::{
 };
 pub use form::{BadForm, Form, FormField, PieceKind};
 pub use intent::{Intent, Windows};
+pub use moved::MovedPart;
 pub use mud::{Washed, mud};
 pub use photographed::{CardKind, MarkedCard, MarkedFace, PHOTOS, PiecePhoto};
 pub use spacing::{BadSpacing, Spacing, spaced};

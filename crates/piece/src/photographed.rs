@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
+use warm_blend_paint::Colour;
+
 use crate::View;
 
 /// Greatest number of photos of a piece.
@@ -33,14 +35,19 @@ pub enum CardKind {
     White,
     /// A photographer's grey card.
     Grey,
+    /// A surface of a known colour.
+    Known,
 }
 
-/// A card held against the piece.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+/// A card held against the piece, or a surface whose colour is known.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MarkedCard {
-    /// `white` or `grey`.
+    /// `white`, `grey` or `known`.
     pub kind: CardKind,
+    /// Its colour, if it is `known`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub colour: Option<Colour>,
     /// Distance of its centre from the left, in widths of the photo.
     pub x: f64,
     /// Distance from the top, in widths of the photo.
@@ -89,6 +96,12 @@ impl PiecePhoto {
             && !(near(&[card.x, card.y]) && card.radius > 0.0 && card.radius <= 0.5)
         {
             return Err(("card".into(), "the card is outside the photo; move it onto the card".into()));
+        }
+        if let Some(MarkedCard { kind: CardKind::Known, colour, .. }) = &self.card {
+            let Some(colour) = colour else {
+                return Err(("card/colour".into(), "enter the colour, or choose a card".into()));
+            };
+            colour.of_a_surface().map_err(|error| ("card/colour".into(), error.to_string()))?;
         }
         if self.hidden.len() > OUTLINES {
             return Err(("hidden".into(), format!("too many outlines; the most is {OUTLINES}")));

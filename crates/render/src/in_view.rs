@@ -2,7 +2,7 @@
 
 use std::collections::BTreeSet;
 
-use warm_blend_photo::Homography;
+use warm_blend_photo::{Homography, Point2};
 use warm_blend_piece::{Face, Rect, View, Zone};
 
 use crate::{
@@ -38,6 +38,11 @@ pub(crate) struct Corrected([Option<Homography>; 3]);
 impl Corrected {
     pub fn set(&mut self, view: View, back: Homography) {
         self.0[face_number(view)] = Some(back);
+    }
+
+    /// Where a point of a face lies that the camera would see there.
+    pub fn marked(&self, view: View, seen: Point2) -> Option<Point2> {
+        self.0[face_number(view)].map_or(Some(seen), |back| back.inverse()?.map(seen))
     }
 }
 
@@ -145,6 +150,14 @@ impl InView {
         let part = face.parts.iter().rposition(|part| part.holds(x, y))?;
         let (zone, normal) = (face.parts[part].zone, plane.normal());
         Some(SeenPoint { view, at: met.flat, zone, part, point: met.point, normal })
+    }
+
+    /// What is at the middle of a plane.
+    pub fn middle(&self, plane: usize) -> Option<SeenPoint> {
+        let Plane { least, most, .. } = self.planes[plane];
+        let point = std::array::from_fn(|axis| 0.5 * (least[axis] + most[axis]));
+        let (flat, over) = self.flat_point(&self.planes[plane], point);
+        self.point(&Met { plane, point, flat, over })
     }
 
     /// Where on its flat picture a point of a plane lies, mm, and the part that it must not leave.

@@ -48,6 +48,7 @@ export type TechniqueChoice = Schemas['TechniqueChoice'];
 export type PieceKept = Schemas['PieceKept'];
 export type PiecePhoto = Schemas['PiecePhoto'];
 export type MarkedFace = Schemas['MarkedFace'];
+export type PartPlaced = Schemas['PartPlaced'];
 export type PieceOnPhoto = Schemas['PieceOnPhoto'];
 export type Piece = Schemas['Piece'];
 export type PiecePrediction = Schemas['PiecePrediction'];

@@ -3,7 +3,8 @@ import { RadioGroup } from 'radix-ui';
 interface Props<T extends string> {
   label: string;
   choices: readonly { id: T; name: string; title?: string }[];
-  value: T;
+  /** Empty while none is taken. */
+  value: T | '';
   onChange: (value: T) => void;
   className?: string;
 }

@@ -1,6 +1,6 @@
 // A piece on photos of it: what is known of a photo, and the finish shown on it.
 
-import { api, got, type Piece } from '../api/client';
+import { api, got, type PartPlaced, type Piece } from '../api/client';
 import { useLook, useUnits } from '../light/light';
 import { nameless, useSavedPicture } from './piece';
 import { useLastPreview, usePreviewPicture } from './preview';
@@ -11,7 +11,8 @@ const KEPT = 1600;
 
 /** What is known of a photo of an unsaved piece. */
 export function usePhotoOfPiece(entry: Piece, photo: number) {
-  const body = nameless(entry);
+  // Whatever it wears, it stands there.
+  const body = { ...nameless(entry), schemes: [], chosen: 0 };
   const query = { photo, units: useUnits() };
   return useLastPreview({
     queryKey: ['on photo', query, body],
@@ -63,6 +64,15 @@ export async function snapped(photo: string, [x, y]: [number, number]): Promise<
   );
   return [at.x, at.y];
 }
+
+/** The parts of a piece that lie elsewhere than in the drawing, once one of them lies here on a photo of it. */
+export const placed = (piece: Piece, photo: number, to: PartPlaced) =>
+  got(
+    api.POST('/api/piece/on-photo/part', {
+      params: { query: { photo } },
+      body: { piece: nameless(piece), to },
+    }),
+  );
 
 /** The first photo of a piece that its finish can be shown on; −1 if there is none. */
 export const shownOn = (entry: Piece) =>

@@ -53,6 +53,40 @@ async fn a_piece_is_seen_in_its_finish_on_a_photo() {
     painter.leave().await;
 }
 
+/// A part is chosen on the photo and aged by keys; the picture follows, and what brings the parts together is shown on it too.
+#[tokio::test]
+async fn a_part_is_dressed_on_the_photo() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/piece/on-photo").await;
+    let finish =
+        async || painter.the_computed("image", "The piece in its finish").await.attr("src").await.unwrap();
+    painter.choose("Part", "Panels").await;
+    painter.the("region", "Finish of panels").await;
+    let before = finish().await;
+    painter.tab_to("slider", "Grime").await;
+    painter.press(Key::End).await;
+    let follows = async || finish().await != before;
+    painter.until_within(Duration::from_secs(60), "the picture follows", follows).await;
+    painter.saved().await;
+    let piece = painter.meanwhile("GET", "/api/piece", Value::Null).await;
+    let scheme = &piece["entry"]["schemes"][piece["entry"]["chosen"].as_u64().unwrap() as usize];
+    assert_eq!(scheme["wears"]["panels"]["ageing"]["grime"], 1.0, "{scheme}");
+
+    // A touch on another part takes that in hand: the middle of the photo shows the fall or what is beside it.
+    let picture = painter.the("image", "The piece in its finish").await;
+    let hand = painter.driver.action_chain().move_to_element_center(&picture).click();
+    hand.perform().await.unwrap();
+    painter.gone("region", "Finish of panels").await;
+
+    painter.click("button", "Unify").await;
+    painter.the("list", "Ways").await;
+    painter.click("button", "Apply").await;
+    painter.saved().await;
+    painter.the("region", "Over all").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.leave().await;
+}
+
 #[tokio::test]
 async fn faces_are_marked_by_keys_mouse_and_touch() {
     let painter = Painter::at_the_door().await;
@@ -107,6 +141,43 @@ async fn faces_are_marked_by_keys_mouse_and_touch() {
     painter.leave().await;
 }
 
+/// A part that lies elsewhere than in the drawing is put there by keys and by mouse; the drawing is taken back in one touch.
+#[tokio::test]
+async fn a_part_is_put_where_it_is_on_the_piece() {
+    let painter = Painter::at_the_door().await;
+    painter.open("/piece/on-photo").await;
+    painter.the_computed("image", "The piece in its finish").await;
+    painter.click("button", "Move the marks").await;
+    painter.click("radio", "Parts").await;
+    painter.choose("Part", "Panels 1").await;
+    let handle = "Panels 1, lower right corner: move it with the arrow keys";
+    painter.tab_to("button", handle).await;
+    painter.press(Key::Left).await;
+    let moved = async || {
+        let piece = painter.meanwhile("GET", "/api/piece", Value::Null).await;
+        piece["entry"]["moved"].clone()
+    };
+    painter
+        .until("it is moved by a key", async || moved().await.as_array().is_some_and(|all| all.len() == 1))
+        .await;
+    let by_key = moved().await;
+    painter.settled().await;
+    let at = painter.the("button", handle).await;
+    let hand = painter.driver.action_chain().move_to_element_center(&at).click_and_hold();
+    hand.move_by_offset(-12, -8).release().perform().await.unwrap();
+    painter
+        .until("it is moved by mouse", async || {
+            let now = moved().await;
+            now[0]["within"][2].as_f64() < by_key[0]["within"][2].as_f64()
+                && now.as_array().unwrap().len() == 1
+        })
+        .await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("button", "All parts as drawn").await;
+    painter.until("it is as drawn", async || moved().await.is_null()).await;
+    painter.leave().await;
+}
+
 #[tokio::test]
 async fn another_photo_is_marked_from_a_guess() {
     let painter = Painter::at_the_door().await;
@@ -117,6 +188,13 @@ async fn another_photo_is_marked_from_a_guess() {
     painter.the("button", LEFT).await;
     painter.click("radio", "Card").await;
     painter.reads("This looks like the card").await;
+    // In its place a surface of a known colour will do.
+    painter.click("radio", "Known colour").await;
+    painter.write("textbox", "Hex code", "#eeeae0").await;
+    painter.saved().await;
+    let piece = painter.meanwhile("GET", "/api/piece", Value::Null).await;
+    assert_eq!(piece["entry"]["photos"][1]["card"]["colour"]["hex"], "#eeeae0", "{piece}");
+    painter.click("radio", "White card").await;
     // What stands in front is drawn round.
     painter.click("radio", "In front").await;
     painter.click("button", "Draw an outline").await;
@@ -134,6 +212,7 @@ async fn another_photo_is_marked_from_a_guess() {
         .await;
     painter.click("button", "Remove photo").await;
     painter.reads("See the finish on the piece itself").await;
+    painter.the_computed("image", "The piece from the corner, as it will look").await;
     painter.bring("Choose a photo", "torn.png", b"no photo").await;
     painter.the("alert", "").await;
     painter.leave().await;

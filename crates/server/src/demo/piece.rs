@@ -115,7 +115,7 @@ fn photographed(store: &mut Store) -> Result<PiecePhoto, StoreError> {
             face(View::Side, [[0.2602, 0.1945], [0.2933, 0.2031], [0.3208, 0.6226], [0.2863, 0.5384]]),
             face(View::Top, [[0.2602, 0.1945], [0.6351, 0.1884], [0.7368, 0.1940], [0.2933, 0.2031]]),
         ],
-        card: Some(MarkedCard { kind: CardKind::White, x: 0.54, y: 0.321, radius: 0.0095 }),
+        card: Some(MarkedCard { kind: CardKind::White, colour: None, x: 0.54, y: 0.321, radius: 0.0095 }),
         hidden: Vec::new(),
     })
 }

@@ -112,6 +112,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(piece::look_at_photo))
         .routes(routes!(piece::picture_on_photo))
         .routes(routes!(piece::snap))
+        .routes(routes!(piece::move_part))
         .routes(routes!(plans::get, plans::change))
         .routes(routes!(plans::tick))
         .routes(routes!(plans::clock))

@@ -370,6 +370,12 @@ async fn a_finish_is_shown_on_a_photo() {
     let seen = bench.post("/api/piece/on-photo?photo=0", good.clone(), OK).await;
     assert_eq!((&seen["problem"], &seen["guess"]), (&Value::Null, &Value::Null));
     assert_eq!(seen["faces"], json!(["front", "side", "top"]));
+    let parts: Vec<&str> =
+        seen["parts"].as_array().unwrap().iter().map(|part| part["zone"].as_str().unwrap()).collect();
+    assert!(
+        parts.contains(&"panels") && parts.contains(&"top") && !parts.contains(&"unpainted"),
+        "{parts:?}"
+    );
     let draw = async |query: &str, entry: &Value| {
         let address = format!("/api/piece/on-photo/picture?photo=0&{query}");
         bench.raw(Method::POST, &address, "application/json", entry.to_string()).await
@@ -420,6 +426,24 @@ async fn a_finish_is_shown_on_a_photo() {
     shaded["photos"][0]["card"]["y"] = json!(0.29);
     let seen = bench.post("/api/piece/on-photo?photo=0", shaded, OK).await;
     assert!(seen["problem"].as_str().is_some() || seen["warnings"][0].as_str().is_some(), "{seen}");
+    // A surface of known colour in place of the card.
+    let known = |colour: Value| {
+        let mut entry = good.clone();
+        entry["photos"][0]["card"]["kind"] = json!("known");
+        entry["photos"][0]["card"]["colour"] = colour;
+        entry
+    };
+    let seen = bench.post("/api/piece/on-photo?photo=0", known(json!({"hex": "#f2f0ea"})), OK).await;
+    assert_eq!(seen["problem"], Value::Null, "{seen}");
+    let seen = bench.post("/api/piece/on-photo?photo=0", known(json!({"hex": "#102060"})), OK).await;
+    assert!(seen["problem"].as_str().unwrap().contains("too dark or too pure"), "{seen}");
+    for colour in
+        [Value::Null, json!({"hex": "#b08"}), json!({"hex": "#b08d5"}), json!({"lab": [50, 300, 0]})]
+    {
+        let is_right = colour["hex"] == "#b08";
+        let answer = bench.post("/api/piece/preview", known(colour), if is_right { OK } else { WRONG }).await;
+        assert!(is_right || answer.to_string().contains("/photos/0/card/colour"), "{answer}");
+    }
     bench.post("/api/piece/on-photo?photo=7", good.clone(), WRONG).await;
     let mut gone = good.clone();
     gone["photos"][0]["photo"] = json!(uuid::Uuid::from_u128(7));
@@ -427,6 +451,41 @@ async fn a_finish_is_shown_on_a_photo() {
     let mut many = good.clone();
     many["photos"] = json!(vec![good["photos"][0].clone(); 7]);
     bench.post("/api/piece/preview", many, WRONG).await;
+
+    // A part that lies elsewhere than in the drawing is put where it is seen, as far as there is room.
+    let seen = bench.post("/api/piece/on-photo?photo=0", good.clone(), OK).await;
+    let part = |of: &Value, moves: bool| {
+        of["parts"].as_array().unwrap().iter().find(|part| part["moves"] == moves).unwrap().clone()
+    };
+    let first = part(&seen, true);
+    let corner = |of: &Value, n: usize, by: f64| {
+        json!([of["corners"][n][0].as_f64().unwrap() + by, of["corners"][n][1].as_f64().unwrap() + by])
+    };
+    let place = async |entry: &Value, of: &Value, by: f64, status: StatusCode| {
+        let to = json!({"view": of["view"], "part": of["part"], "upper_left": corner(of, 0, by), "lower_right": corner(of, 2, 0.0)});
+        bench.post("/api/piece/on-photo/part?photo=0", json!({"piece": entry, "to": to}), status).await
+    };
+    let moved = place(&good, &first, 0.01, OK).await;
+    let mut there = good.clone();
+    there["moved"] = moved.clone();
+    let seen_again = bench.post("/api/piece/on-photo?photo=0", there.clone(), OK).await;
+    let now = part(&seen_again, true);
+    for (n, by) in [(0, 0.01), (2, 0.0)] {
+        for axis in 0..2 {
+            let (at, asked) =
+                (now["corners"][n][axis].as_f64().unwrap(), corner(&first, n, by)[axis].as_f64().unwrap());
+            assert!((at - asked).abs() < 1e-3, "{at} {asked}");
+        }
+    }
+    // Put twice, it is kept once; far outside it stays within what it is set into.
+    assert_eq!(place(&there, &now, 0.002, OK).await.as_array().unwrap().len(), 1);
+    let far = place(&good, &first, -0.4, OK).await;
+    there["moved"] = far;
+    bench.post("/api/piece/preview", there.clone(), OK).await;
+    place(&good, &part(&seen, false), 0.01, WRONG).await;
+    there["moved"][0]["within"] = json!([0.5, 0.2, 0.1, 0.9]);
+    let wrong = bench.post("/api/piece/preview", there, WRONG).await;
+    assert!(wrong.to_string().contains("/moved"), "{wrong}");
 
     // A point near a corner of the piece lands on it.
     let photo = good["photos"][0]["photo"].as_str().unwrap();

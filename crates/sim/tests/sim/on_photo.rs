@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use palette::encoding::{FromLinear, IntoLinear, Srgb as Coding};
 use warm_blend_paint::Seen;
-use warm_blend_photo::{Card, Photo, PhotoSpot};
+use warm_blend_photo::{BadPick, Card, Photo, PhotoSpot};
 use warm_blend_piece::{Elevation, Form, View, Zone};
 use warm_blend_render::{MarkedPhoto, OnPhoto, Picture, Placed, Proportions, SeenPoint, Worn};
 use warm_blend_sim::{INTERIORS, Interior, Photograph, SurfaceCoat};
@@ -261,5 +261,69 @@ fn wrong_dimensions_are_found_in_the_photo() {
         assert_eq!(of(&front), None);
         let depth = of(&all).and_then(|found| found.depth).expect("a contradiction");
         assert!((depth * 1.4 - 1.0).abs() < 0.1, "{}: {depth}", interior.id);
+    }
+}
+
+/// The outlines of parts lie where the simulated camera sees those parts: the last outline that holds a point is that of its zone.
+#[test]
+fn parts_are_outlined_where_they_are_seen() {
+    for interior in INTERIORS {
+        let elevation = interior.form().build().unwrap();
+        let before = interior.photograph(&elevation, SIZE, |_| None).unwrap();
+        let marks = MarkedPhoto { faces: &before.faces, hidden: &[], white: [1.0; 3], card: None };
+        let parts = marks.parts(&elevation, 0.75).unwrap();
+        let holds = |[a, b, c, d]: [[f64; 2]; 4], [x, y]: [f64; 2]| {
+            let sides = [(a, b), (b, c), (c, d), (d, a)];
+            let left =
+                sides.iter().filter(|([ax, ay], [bx, by])| (bx - ax) * (y - ay) < (by - ay) * (x - ax));
+            matches!(left.count(), 0 | 4)
+        };
+        let (mut right, mut all) = (0, 0);
+        for (i, point) in before.points.iter().enumerate() {
+            let Some(point) = point.filter(|point| point.zone.is_painted()) else { continue };
+            let at = [(i % 800) as f64 / 800.0, (i / 800) as f64 / 800.0];
+            all += 1;
+            let outlined = parts.iter().rfind(|part| holds(part.corners, at));
+            right += usize::from(outlined.is_some_and(|part| part.zone == point.zone));
+        }
+        // Outlines are straight, and edges lie within pixels.
+        assert!(right * 100 > all * 96, "{}: {right} of {all}", interior.id);
+    }
+}
+
+/// A painted surface whose colour is known shows the cast of the light as a card does; one that is nearly black shows nothing.
+#[test]
+fn a_known_colour_shows_the_cast_of_the_light_as_a_card_does() {
+    const HALF: usize = 6;
+    for interior in INTERIORS {
+        let elevation = interior.form().build().unwrap();
+        let paint = |point: &SeenPoint| {
+            point.zone.is_painted().then(|| SurfaceCoat { reflects: ochre(point.zone), gloss: 0.0 })
+        };
+        let of = interior.photograph(&elevation, SIZE, paint).unwrap();
+        let photo = read(&of.picture);
+        let (by_card, _) = photo.white(Card::White, card(&of)).unwrap();
+        let is_front = |x: usize, y: usize| {
+            let point = of.points[y * SIZE.0 as usize + x];
+            point.is_some_and(|point| point.zone.is_painted() && point.normal[2] > 0.9)
+        };
+        let mut read = 0;
+        for (x, y) in (40..760).step_by(40).flat_map(|x| (40..560).step_by(40).map(move |y| (x, y))) {
+            let all = (x - HALF..=x + HALF).all(|x| (y - HALF..=y + HALF).all(|y| is_front(x, y)));
+            let on_card = (x as f64 / 800.0 - of.card.0[0]).hypot(y as f64 / 800.0 - of.card.0[1]) < 0.06;
+            let spot = PhotoSpot { x: x as f64 / 800.0, y: y as f64 / 800.0, radius: HALF as f64 / 800.0 };
+            if !all || on_card {
+                continue;
+            }
+            let Ok((white, _)) = photo.white(Card::Known(ochre(Zone::Case)), spot) else { continue };
+            read += 1;
+            for c in [0, 2] {
+                let (one, other) = (white[c] / white[1], by_card[c] / by_card[1]);
+                assert!((one / other - 1.0).abs() < 0.08, "{}: {one} {other}", interior.id);
+            }
+            let dark = photo.white(Card::Known([0.4, 0.2, 0.01]), spot);
+            assert_eq!(dark, Err(BadPick::KnownTooDark));
+        }
+        assert!(read > 5, "{}: {read}", interior.id);
     }
 }

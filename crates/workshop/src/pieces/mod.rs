@@ -11,7 +11,7 @@ mod unify;
 pub use choices::{AskChoice, CarvingChoice, FrontOutline, KindChoice, PieceChoice, PieceChoices};
 pub use grounds::ZoneGround;
 pub use kept::{PieceInList, PieceKept, PieceName};
-pub use photographed::{FittingForm, PhotoPoint, PieceOnPhoto, on_photo, worn};
+pub use photographed::{FittingForm, PartOnPhoto, PartPlaced, PhotoPoint, PieceOnPhoto, on_photo, worn};
 pub use prediction::{
     DimensionView, FaceView, FindingView, PairView, PartView, PiecePrediction, PullView, StencilView,
     ZoneView,

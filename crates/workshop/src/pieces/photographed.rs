@@ -4,12 +4,16 @@ use std::collections::BTreeMap;
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use warm_blend_paint::{Dimension, FilmState, Units};
-use warm_blend_photo::{Card, Photo, PhotoSpot, Point2};
-use warm_blend_piece::{CardKind, Elevation, FinishedZone, Form, MarkedFace, PiecePhoto, View, Zone};
-use warm_blend_render::{MarkedPhoto, OnPhoto, Proportions, Worn};
+use warm_blend_paint::{Dimension, FilmState, Seen, Units};
+use warm_blend_photo::{Card, Homography, Photo, PhotoSpot, Point2};
+use warm_blend_piece::{
+    CardKind, Elevation, Face, FinishedZone, Form, MarkedCard, MarkedFace, MovedPart, Part, Piece,
+    PiecePhoto, Rect, View, Zone,
+};
+use warm_blend_render::{MarkedPhoto, OnPhoto, Proportions, SeenPart, Worn};
+use warm_blend_spectral::Light;
 
-use crate::{Refusal, SpotEntry};
+use crate::{Refusal, SpotEntry, elevation_of};
 
 /// What is known of a photo of a piece before its finish is shown on it.
 #[derive(Debug, Serialize, ToSchema)]
@@ -26,10 +30,81 @@ pub struct PieceOnPhoto {
     pub likely_card: Option<SpotEntry>,
     /// Dimensions that fit the marks, if those entered do not.
     pub fitting: Option<FittingForm>,
+    /// Parts that can be painted, as they are seen; what lies over another comes after it. Empty where the marks are wrong.
+    pub parts: Vec<PartOnPhoto>,
     /// What is wrong with the marks; null where the finish can be shown.
     pub problem: Option<String>,
     /// Reasons for doubt.
     pub warnings: Vec<String>,
+}
+
+/// A part of a piece in a photo of it.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PartOnPhoto {
+    /// The face that it belongs to.
+    pub view: View,
+    /// Its index on that face.
+    pub part: usize,
+    /// Its zone.
+    #[schema(value_type = String)]
+    pub zone: Zone,
+    /// Its name, with a number where there are several: `Drawer fronts 2`.
+    pub name: String,
+    /// True if it is set into another and can be moved within that.
+    pub moves: bool,
+    /// Upper left, upper right, lower right and lower left corner as they are seen, in widths of the photo.
+    pub corners: [[f64; 2]; 4],
+    /// True for what is seen of it round its edge.
+    pub is_round: bool,
+}
+
+impl PartOnPhoto {
+    fn of(face: &Face, SeenPart { view, part, zone, corners, on_face }: SeenPart) -> Option<Self> {
+        let alike = |parts: &[Part]| parts.iter().filter(|other| other.zone == zone).count();
+        let name = match alike(&face.parts) {
+            1 => zone.name().to_owned(),
+            _ => format!("{} {}", zone.name(), alike(&face.parts[..part]) + 1),
+        };
+        let moves = on_face.is_some() && face.parts.get(part)?.on.is_some();
+        Some(Self { view, part, zone, name, moves, corners, is_round: on_face.is_none() })
+    }
+}
+
+/// Where the edges of a part were set down on a photo.
+#[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
+pub struct PartPlaced {
+    /// The face that it belongs to.
+    pub view: View,
+    /// Its index on that face.
+    pub part: usize,
+    /// Its upper left corner, in widths of the photo.
+    pub upper_left: [f64; 2],
+    /// Its lower right corner, in widths of the photo.
+    pub lower_right: [f64; 2],
+}
+
+impl PartPlaced {
+    /// The moved parts of a piece with this one, as near to there as there is room. `high` is the height of the photo in its widths.
+    pub fn moved(&self, piece: &Piece, of: &PiecePhoto, high: f64) -> Result<Vec<MovedPart>, Refusal> {
+        let elevation = elevation_of(piece)?;
+        let faces = faces(of);
+        let marks = MarkedPhoto { faces: &faces, hidden: &[], white: [1.0; 3], card: None };
+        let parts = marks.parts(&elevation, high).map_err(|error| Refusal::field("/faces", error))?;
+        let gone = || Refusal::field("/to/part", "no such part is seen in the photo; choose another");
+        let is_it =
+            |seen: &&SeenPart| (seen.view, seen.part) == (self.view, self.part) && seen.on_face.is_some();
+        let seen = parts.iter().find(is_it).ok_or_else(gone)?;
+        let on_face = |at: Point2| Homography::between(&seen.corners, &seen.on_face?)?.map(at);
+        let out = || Refusal::field("/to", "this is outside the photo; put the corner nearer");
+        let [left, upper] = on_face(self.upper_left).ok_or_else(out)?;
+        let [right, lower] = on_face(self.lower_right).ok_or_else(out)?;
+        // A left side is drawn the other way round.
+        let wanted = Rect { x: left.min(right), y: upper, w: (right - left).abs(), h: lower - upper };
+        let fixed = || Refusal::field("/to/part", "this part follows the dimensions; change those");
+        let new = elevation.moved(self.view, self.part, wanted).ok_or_else(fixed)?;
+        let others = piece.moved.iter().filter(|moved| !moved.is_of(&new)).copied();
+        Ok(others.chain([new]).collect())
+    }
 }
 
 /// Dimensions that fit the marks on a photo better than those that were entered.
@@ -100,8 +175,15 @@ struct White {
     warnings: Vec<String>,
 }
 
+/// Linear sRGB reflectances of a known surface.
+fn known(card: &MarkedCard) -> Result<[f64; 3], String> {
+    let colour = card.colour.as_ref().ok_or("enter the colour, or choose a card")?;
+    let reflects = colour.of_a_surface().map_err(|error| error.to_string())?.reflectance();
+    Ok(Seen::linear(&reflects.map_err(|error| error.to_string())?, Light::Daylight))
+}
+
 fn white(photo: &Photo, of: &PiecePhoto) -> Result<White, Wrong> {
-    let Some(card) = of.card else {
+    let Some(card) = &of.card else {
         let approximate = "No card in the photo, so colours are only approximate. Hold a white or grey card against the piece";
         let warnings = vec![approximate.to_owned()];
         return Ok(White { reads: photo.guessed_white(), card: None, warnings });
@@ -110,6 +192,7 @@ fn white(photo: &Photo, of: &PiecePhoto) -> Result<White, Wrong> {
     let kind = match card.kind {
         CardKind::White => Card::White,
         CardKind::Grey => Card::Grey,
+        CardKind::Known => Card::Known(known(card).map_err(|error| ("/card/colour", error))?),
     };
     let (reads, warnings) = photo.white(kind, spot).map_err(|error| ("/card", error.to_string()))?;
     Ok(White { reads, card: Some(spot), warnings: warnings.into_iter().map(str::to_owned).collect() })
@@ -157,12 +240,19 @@ impl PieceOnPhoto {
             Some(_) => None,
             None => guess.or(marked).and_then(|face| photo.card_on(&face.corners)),
         };
-        let warnings = white(photo, of).map(|white| white.warnings).unwrap_or_default();
-        // On a small picture, since only the camera matters.
-        let wrong = marked.and_then(|_| prepared(photo, elevation, of, 64).err());
+        let judged = white(photo, of);
         let faces = faces(of);
         let marks = MarkedPhoto { faces: &faces, hidden: &[], white: [1.0; 3], card: None };
-        let fits = Proportions::contradicting(elevation, &marks, height as f64 / width as f64);
+        let high = height as f64 / width as f64;
+        let seen = marked.map(|_| marks.parts(elevation, high)).transpose();
+        let wrong = match (&judged, &seen) {
+            (Err((_, words)), _) if marked.is_some() => Some(words.clone()),
+            (_, Err(error)) => Some(error.to_string()),
+            _ => None,
+        };
+        let painted = seen.ok().flatten().into_iter().flatten().filter(|part| part.zone.is_painted());
+        let parts = painted.filter_map(|seen| PartOnPhoto::of(elevation.face(seen.view)?, seen)).collect();
+        let fits = Proportions::contradicting(elevation, &marks, high);
         Self {
             fitting: fits.map(|fits| FittingForm::of(form, fits, units)),
             width,
@@ -170,8 +260,9 @@ impl PieceOnPhoto {
             faces: elevation.faces.iter().map(|face| face.view).collect(),
             guess,
             likely_card: likely_card.map(SpotEntry::from),
-            problem: wrong.map(|(_, words)| words),
-            warnings,
+            parts,
+            problem: wrong,
+            warnings: judged.map(|white| white.warnings).unwrap_or_default(),
         }
     }
 }

@@ -1,11 +1,10 @@
 import { ArrowLeft, BookOpen, Printer } from 'lucide-react';
 import { Link } from 'react-router';
-import type { Piece, PieceKept } from '../../api/client';
+import type { PieceKept } from '../../api/client';
 import { NotPredicted } from '../../common/NotPredicted';
 import { useLights } from '../../light/light';
-import { NotDrawn } from '../../parts/NotDrawn';
 import { Failed, Waiting } from '../../parts/Waiting';
-import { ON_SCREEN, shownOn, usePictureOnPhoto } from '../../state/onPhoto';
+import { shownOn } from '../../state/onPhoto';
 import { useStanding } from '../../state/piece';
 import { useRunSheet } from '../../state/runSheet';
 import { usePiece } from '../../state/workspace';
@@ -13,14 +12,7 @@ import { Colours } from './Colours';
 import { Elevation } from './Elevation';
 import { chosenOf, schemeOf } from './entry';
 import { NoKind } from './NoKind';
-
-/** The finish on a photo of the piece. */
-function OnItsPhoto({ entry, n, scheme }: { entry: Piece; n: number; scheme: number }) {
-  const { drawing, error, retry } = usePictureOnPhoto(entry, { photo: n, scheme, width: ON_SCREEN }, 0.75);
-  if (error && !drawing) return <NotDrawn error={error} retry={retry} className="aspect-4/3" />;
-  if (!drawing) return <div className="aspect-4/3 w-full animate-pulse bg-panel" />;
-  return <img {...drawing} alt="The piece in its finish" className="block aspect-4/3 w-full object-cover" />;
-}
+import { PhotoPicture } from './photo/PhotoPicture';
 
 /** One page for the client: the chosen scheme in two lights. */
 export function Sheet() {
@@ -89,7 +81,7 @@ function Page({ piece }: { piece: PieceKept }) {
                 <figcaption className="py-1 text-sm">As it is</figcaption>
               </figure>,
               <figure key="after">
-                <OnItsPhoto entry={entry} n={photo} scheme={at} />
+                <PhotoPicture entry={entry} n={photo} scheme={at} />
                 <figcaption className="py-1 text-sm">As it will be</figcaption>
               </figure>,
             ]}

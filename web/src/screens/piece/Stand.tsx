@@ -1,7 +1,7 @@
 import { Camera, Expand } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { BoardInList, Mix, Paint, Piece, PieceChoices, PieceKept } from '../../api/client';
+import type { Piece, PieceChoices, PieceKept } from '../../api/client';
 import { Conflict } from '../../common/Conflict';
 import { NotPredicted } from '../../common/NotPredicted';
 import { useInLights } from '../../light/light';
@@ -18,7 +18,9 @@ import { useDraft } from '../../state/useDraft';
 import { Begin } from './Begin';
 import { Brief } from './Brief';
 import { Compare } from './Compare';
+import { useChosenZone } from './chosenZone';
 import { Dimensions } from './Dimensions';
+import { Dress } from './Dress';
 import { Elevation } from './Elevation';
 import { chosenOf } from './entry';
 import { BEFORE_IT, FromCorner, TurnByKeys } from './FromCorner';
@@ -27,15 +29,11 @@ import { SavePicture } from './SavePicture';
 import { Schemes } from './Schemes';
 import { Unify } from './Unify';
 import { Verdict } from './Verdict';
-import { Wears } from './Wears';
 import { Zones } from './Zones';
 
 interface Props {
   piece: PieceKept;
   choices: PieceChoices;
-  boards: BoardInList[];
-  shelf: Paint[];
-  mixes: Mix[];
 }
 
 const VIEWS = [
@@ -46,7 +44,7 @@ const VIEWS = [
 ];
 
 /** A piece: its picture with its parts below, and beside it the verdict and what the chosen part wears. */
-export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
+export function Stand({ piece, choices }: Props) {
   const calls = usePieceCalls(piece.id);
   const draft = useDraft<Piece, PieceKept>(piece, calls.put, calls.get, calls.saved);
   const { entry } = draft;
@@ -56,19 +54,13 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
   useInLights(standing?.lights);
   const [view, setView] = usePlace(`piece ${piece.id} view`, 'front');
   const [from, setFrom] = usePlace(`piece ${piece.id} corner`, BEFORE_IT);
-  const [zone, setZone] = usePlace<string | undefined>(`piece ${piece.id} zone`, undefined);
   const [asking, setAsking] = useState<'brief' | 'size'>();
   const [lit, setLit] = useState(BY_THE_WINDOW);
   const [unifying, setUnifying] = useState(false);
   const narrow = useNarrow();
 
   const zones = standing?.zones ?? [];
-  // Before a part is chosen, one that clashes is looked at.
-  const clash = standing?.pairs.find(({ stands }) => stands !== 'in')?.one;
-  const chosen =
-    zones.find((one) => one.zone === zone) ??
-    zones.find((one) => one.zone === clash) ??
-    zones.find((one) => one.seen);
+  const { zone: chosen, id, choose } = useChosenZone(piece.id, standing);
   const views = VIEWS.filter(({ id }) => id === 'corner' || standing?.faces.some((face) => face.view === id));
   const seen = views.some(({ id }) => id === view) ? view : 'front';
   const turned = seen === 'corner' ? from : undefined;
@@ -138,7 +130,13 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
           {!narrow && actions}
         </div>
         {unifying ? (
-          <Unify entry={entry} scheme={at} onChange={draft.change} onClose={() => setUnifying(false)} />
+          <Unify
+            entry={entry}
+            scheme={at}
+            picture={(one) => <Elevation entry={one} scheme={at} view="front" />}
+            onChange={draft.change}
+            onClose={() => setUnifying(false)}
+          />
         ) : (
           <>
             {/* As large as the room there is, at its own proportions. */}
@@ -152,8 +150,8 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
                     scheme={at}
                     view={seen}
                     face={standing?.faces.find((face) => face.view === seen)}
-                    chosen={zone}
-                    onChoose={(id) => setZone(id)}
+                    chosen={id}
+                    onChoose={choose}
                   />
                 )}
                 {/* Beside the piece, over the wall or the floor of its picture. */}
@@ -166,7 +164,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
               </div>
             </div>
             {turned && <TurnByKeys from={turned} onTurn={setFrom} />}
-            <Zones zones={zones} chosen={chosen?.zone} onChoose={setZone} />
+            <Zones zones={zones} chosen={chosen?.zone} onChoose={choose} />
             {narrow && <div className="flex flex-wrap items-center gap-x-2">{actions}</div>}
             <Over entry={entry} zones={zones} onChange={draft.change} />
           </>
@@ -182,20 +180,7 @@ export function Stand({ piece, choices, boards, shelf, mixes }: Props) {
             onChange={draft.change}
           />
         )}
-        {chosen && (
-          <Wears
-            key={`${at} ${chosen.zone} ${draft.origin}`}
-            entry={entry}
-            zone={chosen}
-            zones={zones}
-            choices={choices}
-            boards={boards}
-            shelf={shelf}
-            mixes={mixes}
-            onShow={draft.show}
-            onChange={draft.change}
-          />
-        )}
+        {chosen && <Dress draft={draft} zone={chosen} zones={zones} />}
       </div>
       <Panel
         open={asking === 'size'}

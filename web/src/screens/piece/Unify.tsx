@@ -1,25 +1,26 @@
 import { X } from 'lucide-react';
 import { Progress } from 'radix-ui';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { Piece, UnifyWay } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { oneDecimal } from '../../parts/numbers';
 import { useUnify } from '../../state/piece';
 import { useVolume } from '../../state/scales';
 import { useMoney } from '../../state/workshop';
-import { Elevation } from './Elevation';
 import { schemeOf, withScheme } from './entry';
 import { Pulls } from './Pulls';
 
 interface Props {
   entry: Piece;
   scheme: number;
+  /** Draws the piece. */
+  picture: (entry: Piece) => ReactNode;
   onChange: (entry: Piece) => void;
   onClose: () => void;
 }
 
 /** What would bring the parts together: each way with its picture beside the piece as it is. */
-export function Unify({ entry, scheme, onChange, onClose }: Props) {
+export function Unify({ entry, scheme, picture, onChange, onClose }: Props) {
   const { found, done } = useUnify(entry, scheme);
   const [at, setAt] = useState(0);
   const tell = useTell();
@@ -66,12 +67,12 @@ export function Unify({ entry, scheme, onChange, onClose }: Props) {
       )}
       <div className="grid grid-cols-2 gap-px">
         <figure>
-          <Elevation entry={entry} scheme={scheme} view="front" />
+          {picture(entry)}
           <figcaption className="py-1 text-sm">Before</figcaption>
         </figure>
         <figure>
           {tried ? (
-            <Elevation entry={tried} scheme={scheme} view="front" />
+            picture(tried)
           ) : (
             <div className={`aspect-4/3 bg-panel ${found.isPending ? 'animate-pulse' : ''}`} />
           )}

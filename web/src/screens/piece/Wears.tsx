@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { BoardInList, Finish, Mix, Paint, Piece, PieceChoices, ZoneView } from '../../api/client';
 import { useTell } from '../../parts/Notice';
 import { Picker } from '../../parts/Picker';
@@ -28,6 +28,8 @@ interface Props {
   boards: BoardInList[];
   shelf: Paint[];
   mixes: Mix[];
+  /** In place of the name of the zone. */
+  heading?: ReactNode;
   onShow: (entry: Piece) => void;
   onChange: (entry: Piece) => void;
 }
@@ -44,7 +46,18 @@ const amountWords = (share: number) => {
 };
 
 /** What one zone wears, and how old it looks. */
-export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onShow, onChange }: Props) {
+export function Wears({
+  entry,
+  zone,
+  zones,
+  choices,
+  boards,
+  shelf,
+  mixes,
+  heading,
+  onShow,
+  onChange,
+}: Props) {
   const worn = wornBy(schemeOf(entry), zone.zone);
   const [onStrip, paint, blend] = [stripOf(worn.wears), potOf(worn.wears), blendOf(worn.wears)];
   const put = (wears: Finish) => onChange(withWorn(entry, zone.zone, { wears }));
@@ -140,7 +153,7 @@ export function Wears({ entry, zone, zones, choices, boards, shelf, mixes, onSho
       className="grid gap-2 border-t border-line pt-4"
     >
       <div className="flex items-baseline justify-between gap-2">
-        <h2 className="text-xl">{zone.name}</h2>
+        {heading ?? <h2 className="text-xl">{zone.name}</h2>}
         <p className="text-sm text-soft">
           {zone.area}, edges {zone.edge}
         </p>

@@ -4,14 +4,16 @@ use std::sync::Arc;
 
 use axum::{extract::State, response::Response};
 use serde::Deserialize;
-use utoipa::IntoParams;
+use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 use warm_blend_interchange::photo as decoded;
 use warm_blend_paint::Look;
 use warm_blend_photo::Photo;
-use warm_blend_piece::{Elevation, Piece, PiecePhoto};
+use warm_blend_piece::{Elevation, MovedPart, Piece, PiecePhoto};
 use warm_blend_render::{Fineness, OnPhoto};
-use warm_blend_workshop::{PhotoPoint, PieceOnPhoto, elevation_of, not_said, on_photo, scheme_of, worn};
+use warm_blend_workshop::{
+    PartPlaced, PhotoPoint, PieceOnPhoto, elevation_of, not_said, on_photo, scheme_of, worn,
+};
 
 use super::look::{Around, Worn};
 use crate::{
@@ -68,6 +70,33 @@ pub async fn snap(
 ) -> Answer<PhotoPoint> {
     let jpeg = saved_photo(&workspace, id).await?;
     workspace.heavy.photo(move || Ok(at.snapped(&decode(&jpeg)?))).await.map(Json)
+}
+
+/// Where the edges of a part lie in a photo of the piece, as the parts that now lie elsewhere than in the drawing; nothing is saved.
+#[utoipa::path(post, path = "/piece/on-photo/part", operation_id = "move_part_on_photo", tag = "piece",
+    params(PhotoAsked), responses((status = OK, body = Vec<MovedPart>)))]
+pub async fn move_part(
+    State(workspace): State<Workspace>,
+    Query(asked): Query<PhotoAsked>,
+    Json(PartMoved { piece, to }): Json<PartMoved>,
+) -> Answer<Vec<MovedPart>> {
+    piece.check()?;
+    let of = photo_of(&piece, asked.photo)?;
+    let jpeg = saved_photo(&workspace, of.photo).await?;
+    let moved = move || {
+        let (width, height) = decode(&jpeg)?.size();
+        Ok(to.moved(&piece, &of, height as f64 / width as f64)?)
+    };
+    workspace.heavy.photo(moved).await.map(Json)
+}
+
+/// A piece, and where a part of it belongs.
+#[derive(Debug, Deserialize, ToSchema)]
+pub struct PartMoved {
+    /// The piece.
+    piece: Piece,
+    /// Where the part belongs.
+    to: PartPlaced,
 }
 
 /// What is drawn.
@@ -130,7 +159,7 @@ impl Shown {
         asking: &Asking,
     ) -> Result<Arc<OnPhoto>, Problem> {
         let (width, _) = self.size();
-        let depends = (&self.of, piece.form, &piece.corrections);
+        let depends = (&self.of, piece.form, &piece.corrections, &piece.moved);
         let marks = serde_json::to_vec(&depends).map_err(|_| Problem::internal())?;
         self.pictures.on_photos.get(OnPhotoOf { marks, width }, || {
             let photo = decode(&self.jpeg)?;

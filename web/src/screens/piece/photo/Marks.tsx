@@ -1,13 +1,15 @@
-import { useState } from 'react';
-import type { Form, MarkedFace, PieceOnPhoto, PiecePhoto } from '../../../api/client';
+import { useEffect, useState } from 'react';
+import type { MarkedFace, Piece, PieceOnPhoto, PiecePhoto, Problem } from '../../../api/client';
 import { Segments } from '../../../parts/Segments';
 import { TroubleLine } from '../../../parts/TroubleLine';
-import { snapped } from '../../../state/onPhoto';
+import { placed, snapped } from '../../../state/onPhoto';
 import { CardMarks } from './CardMarks';
 import { Fitting } from './Fitting';
 import { Handle, type Point } from './Handle';
 import { HiddenMarks } from './HiddenMarks';
 import { Lines } from './Lines';
+import { idOf, PartMarks } from './PartMarks';
+import { Parts, type PhotoPart } from './Parts';
 
 const FACES: Record<string, string> = { front: 'Front', side: 'Side', top: 'Top' };
 const CORNERS = ['upper left', 'upper right', 'lower right', 'lower left'];
@@ -15,10 +17,15 @@ const CORNERS = ['upper left', 'upper right', 'lower right', 'lower left'];
 const RADIUS = 0.02;
 
 interface Props {
+  entry: Piece;
+  /** Which of its photos. */
+  n: number;
   photo: PiecePhoto;
   known: PieceOnPhoto;
+  /** What is wrong with the piece. */
+  problem: Problem | undefined;
   onChange: (photo: PiecePhoto) => void;
-  onForm: (form: Form) => void;
+  onPiece: (change: Partial<Piece>) => void;
   onDone: () => void;
 }
 
@@ -37,8 +44,25 @@ function begun(view: string, photo: PiecePhoto, known: PieceOnPhoto): MarkedFace
   return { view, corners: beside } as unknown as MarkedFace;
 }
 
+/** The corners of a part after one of two opposite ones has moved, its sides as they run. */
+function stretched(corners: Point[], i: number, [x, y]: Point): Point[] {
+  const at = (n: number): Point => corners[(i + n) % 4] ?? [0, 0];
+  const [corner, next, last] = [at(0), at(1), at(3)];
+  const [ux, uy] = [next[0] - corner[0], next[1] - corner[1]];
+  const [vx, vy] = [last[0] - corner[0], last[1] - corner[1]];
+  const [dx, dy] = [x - corner[0], y - corner[1]];
+  const area = ux * vy - uy * vx || 1;
+  const [along, down] = [(dx * vy - dy * vx) / area, (ux * dy - uy * dx) / area];
+  return corners.map((old, n) => {
+    if (n === i) return [x, y];
+    if (n === (i + 1) % 4) return [old[0] + down * vx, old[1] + down * vy];
+    if (n === (i + 3) % 4) return [old[0] + along * ux, old[1] + along * uy];
+    return old;
+  });
+}
+
 /** A photo with the corners of the faces and the card to be set. */
-export function Marks({ photo: kept, known, onChange, onForm, onDone }: Props) {
+export function Marks({ entry, n, photo: kept, known, problem, onChange, onPiece, onDone }: Props) {
   /** The marks while a hand is on them: the program is asked about them when it lets go. */
   const [held, hold] = useState<PiecePhoto>();
   const photo = held ?? kept;
@@ -47,13 +71,33 @@ export function Marks({ photo: kept, known, onChange, onForm, onDone }: Props) {
     onChange(next);
   };
   const [view, setView] = useState('front');
+  const [part, setPart] = useState<string>();
+  /** The part at hand while a hand is on it. */
+  const [pulled, pull] = useState<PhotoPart>();
+  const moveable = known.parts.filter((one) => one.moves);
+  const atHand = view === 'parts' ? (pulled ?? moveable.find((one) => idOf(one) === part)) : undefined;
+  const place = async (corners: Point[]) => {
+    if (!atHand) return;
+    const [upperLeft, , lowerRight] = corners;
+    if (!upperLeft || !lowerRight) return;
+    const to = { view: atHand.view, part: atHand.part, upper_left: upperLeft, lower_right: lowerRight };
+    // Where it cannot lie it stays where it was.
+    const moved = await placed(entry, n, to).catch(() => undefined);
+    if (moved && JSON.stringify(moved) !== JSON.stringify(entry.moved)) onPiece({ moved });
+    else pull(undefined);
+  };
+  // It stays in the hand until the program has followed.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new answer is what is waited for
+  useEffect(() => pull(undefined), [known]);
   /** True once somebody has said that there is no card. */
   const [declined, decline] = useState(false);
   const ratio = known.height / known.width;
   const faces = photo.faces ?? [];
   const marked = faces.find((face) => face.view === view);
   const face =
-    view === 'card' ? undefined : (marked ?? (view === 'front' ? begun(view, photo, known) : undefined));
+    view === 'card' || view === 'parts'
+      ? undefined
+      : (marked ?? (view === 'front' ? begun(view, photo, known) : undefined));
   const card =
     photo.card ?? (declined ? null : known.likely_card && { kind: 'white' as const, ...known.likely_card });
   const hidden = (photo.hidden ?? []) as Point[][];
@@ -92,6 +136,7 @@ export function Marks({ photo: kept, known, onChange, onForm, onDone }: Props) {
   const steps = [
     ...known.faces.map((id) => ({ id: id as string, name: FACES[id] ?? id })),
     { id: 'card', name: 'Card' },
+    { id: 'parts', name: 'Parts' },
     { id: 'hidden', name: 'In front' },
   ];
 
@@ -123,6 +168,31 @@ export function Marks({ photo: kept, known, onChange, onForm, onDone }: Props) {
             ]}
             card={card ?? undefined}
           />
+          {view === 'parts' && (
+            <Parts
+              ratio={ratio}
+              parts={atHand ? [...moveable.filter((one) => idOf(one) !== idOf(atHand)), atHand] : moveable}
+              isChosen={(one) => one === atHand}
+              onChoose={(one) => setPart(one && idOf(one))}
+            />
+          )}
+          {atHand &&
+            [0, 2].map((i) => (
+              <Handle
+                key={i}
+                name={`${atHand.name}, ${CORNERS[i] ?? ''} corner`}
+                at={atHand.corners[i] as Point}
+                ratio={ratio}
+                url={url}
+                onShow={(to) =>
+                  pull({
+                    ...atHand,
+                    corners: stretched(atHand.corners as Point[], i, to) as PhotoPart['corners'],
+                  })
+                }
+                onDrop={(to) => void place(stretched(atHand.corners as Point[], i, to))}
+              />
+            ))}
           {face?.corners.map((corner, i) => (
             <Handle
               // A corner has no other name than its place.
@@ -165,20 +235,25 @@ export function Marks({ photo: kept, known, onChange, onForm, onDone }: Props) {
           <CardMarks
             card={card ?? undefined}
             isProposed={!photo.card && card != null}
-            onKind={(kind) =>
-              change({
-                ...photo,
-                card: {
-                  ...(card ?? { x: 0.5, y: ratio / 2, radius: RADIUS }),
-                  kind: kind as 'white' | 'grey',
-                },
-              })
-            }
+            pointer={`/photos/${String(n)}`}
+            problem={problem}
+            onKind={(kind) => {
+              const at = card ?? { x: 0.5, y: ratio / 2, radius: RADIUS };
+              change({ ...photo, card: { ...at, colour: null, ...kind } });
+            }}
             onRadius={(by) => card && change({ ...photo, card: { ...card, radius: card.radius * by } })}
             onNone={() => {
               decline(true);
               change({ ...photo, card: null });
             }}
+          />
+        ) : view === 'parts' ? (
+          <PartMarks
+            parts={moveable}
+            chosen={atHand}
+            moved={entry.moved ?? []}
+            onChoose={(one) => setPart(idOf(one))}
+            onDrawn={() => onPiece({ moved: [] })}
           />
         ) : view === 'hidden' ? (
           <HiddenMarks
@@ -217,7 +292,7 @@ export function Marks({ photo: kept, known, onChange, onForm, onDone }: Props) {
             </button>
           </>
         )}
-        <Fitting known={known} onForm={onForm} />
+        <Fitting known={known} onForm={(form) => onPiece({ form })} />
         {known.problem && !known.fitting && <TroubleLine>{known.problem}</TroubleLine>}
         <button type="button" className="press press-ink justify-self-start" onClick={done}>
           Show the finish

@@ -1,7 +1,7 @@
-import { ArrowLeft, Trash2 } from 'lucide-react';
+import { ArrowLeft, Move, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Form, Piece, PieceKept, PiecePhoto } from '../../../api/client';
+import type { Piece, PieceKept, PiecePhoto } from '../../../api/client';
 import { Conflict } from '../../../common/Conflict';
 import { PhotoFile } from '../../../common/PhotoFile';
 import { Segments } from '../../../parts/Segments';
@@ -12,9 +12,11 @@ import { usePhotos } from '../../../state/files';
 import { usePhotoOfPiece } from '../../../state/onPhoto';
 import { usePieceCalls } from '../../../state/piece';
 import { usePlace } from '../../../state/unsaved';
-import { useDraft } from '../../../state/useDraft';
+import { type Draft, useDraft } from '../../../state/useDraft';
 import { usePiece } from '../../../state/workspace';
+import { Elevation } from '../Elevation';
 import { chosenOf } from '../entry';
+import { BEFORE_IT } from '../FromCorner';
 import { Marks } from './Marks';
 import { Shown } from './Shown';
 
@@ -32,11 +34,14 @@ function Photos({ piece }: { piece: PieceKept }) {
   const { entry } = draft;
   const photos = entry.photos ?? [];
   const [at, setAt] = usePlace(`piece ${piece.id} photo`, 0);
+  /** The photo whose marks are being set. */
+  const [marking, setMarking] = useState<string>();
   const [trouble, setTrouble] = useState<string>();
   const { keep } = usePhotos();
   const { attempt, busy } = useAction();
   const n = Math.min(at, photos.length - 1);
   const photo = photos[n];
+  const isMarked = photo?.faces?.some(({ view }) => view === 'front') && marking !== photo.photo;
 
   const bring = (file: File) =>
     attempt(
@@ -75,6 +80,15 @@ function Photos({ piece }: { piece: PieceKept }) {
             onChange={(id) => setAt(Number(id))}
           />
         )}
+        {photo && isMarked && (
+          <button
+            type="button"
+            className="press press-bare px-2 text-sm"
+            onClick={() => setMarking(photo.photo)}
+          >
+            <Move size={18} aria-hidden /> Move the marks
+          </button>
+        )}
         {photos.length < 6 && (
           <PhotoFile
             name={photo ? 'Another photo' : 'Choose a photo'}
@@ -100,66 +114,67 @@ function Photos({ piece }: { piece: PieceKept }) {
       ) : photo ? (
         <OnePhoto
           key={photo.photo}
-          entry={entry}
+          piece={piece.id}
+          draft={draft}
           n={n}
           photo={photo}
-          onChange={(next) => draft.change((now) => replaced(now, next))}
-          onForm={(form) => draft.change((now) => ({ ...now, form }))}
+          isMarked={isMarked ?? false}
+          onChange={(next) => {
+            setMarking(photo.photo);
+            draft.change((now) => replaced(now, next));
+          }}
+          onDone={() => setMarking(undefined)}
         />
       ) : (
-        <Nothing />
+        <Nothing entry={entry} />
       )}
     </div>
   );
 }
 
-/** What to photograph. */
-function Nothing() {
+/** What to photograph: the piece as a photo should show it. */
+function Nothing({ entry }: { entry: Piece }) {
   return (
-    <div className="grid max-w-160 gap-3">
-      <p className="text-lg">See the finish on the piece itself.</p>
-      <p>
-        Photograph it from a corner, all of it, without flash. Have somebody hold a white or grey card flat
-        against the front: the colours are judged by it, and it is not seen in the result.
-      </p>
+    <div className="grid max-w-5xl items-center gap-6 lg:grid-cols-[3fr_2fr]">
+      <Elevation entry={entry} scheme={chosenOf(entry)} view="corner" turned={BEFORE_IT} />
+      <div className="grid gap-3">
+        <p className="text-lg">See the finish on the piece itself.</p>
+        <p>
+          Photograph it like this: all of it, from a corner, without flash. Have somebody hold a white or grey
+          card flat against the front. The colours are judged by the card, and it is not seen in the result.
+        </p>
+        <p className="text-soft">Without a card the colours are only approximate.</p>
+      </div>
     </div>
   );
 }
 
 interface OneProps {
-  entry: Piece;
+  piece: string;
+  draft: Draft<Piece>;
   n: number;
   photo: PiecePhoto;
+  isMarked: boolean;
   onChange: (photo: PiecePhoto) => void;
-  onForm: (form: Form) => void;
+  onDone: () => void;
 }
 
 /** Marking a photo, or the finish on it once its front is marked. */
-function OnePhoto({ entry, n, photo, onChange, onForm }: OneProps) {
-  const { last, error, retry } = usePhotoOfPiece(entry, n);
-  const isMarked = photo.faces?.some(({ view }) => view === 'front') ?? false;
-  const [marking, setMarking] = useState(!isMarked);
+function OnePhoto({ piece, draft, n, photo, isMarked, onChange, onDone }: OneProps) {
+  const { last, error, retry } = usePhotoOfPiece(draft.entry, n);
   if (error && !last) return <Failed error={error} retry={retry} />;
   if (!last) return <Waiting rows={8} />;
-  if (marking || !isMarked)
-    return (
-      <Marks
-        photo={photo}
-        known={last}
-        onChange={onChange}
-        onForm={onForm}
-        onDone={() => setMarking(false)}
-      />
-    );
+  if (isMarked) return <Shown piece={piece} draft={draft} n={n} known={last} />;
   return (
-    <Shown
-      entry={entry}
+    <Marks
+      entry={draft.entry}
       n={n}
-      photo={photo.photo}
+      photo={photo}
       known={last}
-      scheme={chosenOf(entry)}
-      onForm={onForm}
-      onMark={() => setMarking(true)}
+      problem={draft.problem}
+      onChange={onChange}
+      onPiece={(change) => draft.change((now) => ({ ...now, ...change }))}
+      onDone={onDone}
     />
   );
 }
