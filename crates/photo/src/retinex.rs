@@ -21,8 +21,10 @@ pub enum Surface {
     Other,
     /// A flat surface with the number of its zone: fine changes are of its reflectance.
     Flat(u8),
-    /// Carving, a moulding or an edge: its shape changes the light.
+    /// A moulding or an edge: its shape changes the light.
     Shaped(u8),
+    /// Carving: all changes are of the light, since its shape hides the grain.
+    Carved(u8),
 }
 
 impl Surface {
@@ -30,7 +32,7 @@ impl Surface {
     pub fn zone(self) -> Option<u8> {
         match self {
             Self::Other => None,
-            Self::Flat(zone) | Self::Shaped(zone) => Some(zone),
+            Self::Flat(zone) | Self::Shaped(zone) | Self::Carved(zone) => Some(zone),
         }
     }
 }
@@ -77,6 +79,7 @@ pub fn grain(width: usize, linear: &[[f32; 3]], surfaces: &[Surface]) -> Vec<f32
         let most = SHARPER * (darkens[0] * turn[0] + darkens[1] * turn[1]);
         let by_colour = change.clamp(most.min(0.0), most.max(0.0));
         let fine = match (one, other) {
+            (Surface::Carved(_), _) | (_, Surface::Carved(_)) => 0.0,
             (Surface::Flat(_), Surface::Flat(_)) => change - (smooth[to] - smooth[from]),
             _ => coloured * by_colour,
         };
@@ -264,6 +267,7 @@ mod tests {
             let surface = |i: usize| match (seed >> (i % 60)) & 3 {
                 0 => Surface::Other,
                 1 => Surface::Flat(1),
+                2 => Surface::Carved(2),
                 _ => Surface::Shaped(2),
             };
             let surfaces: Vec<Surface> = (0..width * height).map(surface).collect();

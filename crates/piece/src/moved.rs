@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use crate::{Elevation, Face, Rect, View, Zone};
+use crate::{Elevation, Face, Part, Rect, View, Zone};
 
 /// Shortest side of a part that is moved, and how far two stay apart, mm†.
 const SHORTEST: f64 = 15.0;
@@ -49,10 +49,13 @@ fn overlap(one: Rect, other: Rect) -> bool {
 }
 
 /// Where the length of a part goes when that of what it is set into goes from `old` to `new`: one that fills most of it keeps its distance
-/// from both ends, a smaller one its length.
+/// from both ends as far as there is room, a smaller one its length.
 fn carried((at, length): (f64, f64), old: (f64, f64), new: (f64, f64)) -> (f64, f64) {
     if length > 0.5 * old.1 {
-        return (new.0 + at - old.0, (new.1 - (old.1 - length)).max(0.1 * new.1));
+        let beside = old.1 - length;
+        let new_length = (new.1 - beside).max(0.1 * new.1);
+        let before = if beside > 0.0 { (at - old.0) / beside } else { 0.0 };
+        return (new.0 + before * (new.1 - new_length), new_length);
     }
     let middle = (at + 0.5 * length - old.0) / old.1;
     let length = length.min(new.1);
@@ -71,6 +74,12 @@ impl Face {
                 self.place(inner, Rect { x, y, w, h });
             }
         }
+    }
+
+    /// Whether what is set into each part lies within it, one beside the other.
+    fn adds_up(&self) -> bool {
+        let within = |part: &Part| part.on.is_none_or(|on| self.parts[on].rect.holds(part.rect));
+        self.parts.iter().all(within) && self.net().iter().all(|net| *net > -1e-3)
     }
 
     /// Parts that are set into the same part as another.
@@ -97,8 +106,11 @@ impl Elevation {
         };
         let has_room =
             rect.w.min(rect.h) >= 0.99 * SHORTEST && !face.beside(n).any(|other| overlap(rect, other));
-        if has_room {
-            face.place(n, rect);
+        let mut placed = face.clone();
+        placed.place(n, rect);
+        // What is set into it needs room too.
+        if has_room && placed.adds_up() {
+            *face = placed;
         }
     }
 
@@ -155,7 +167,7 @@ mod tests {
     use proptest::prelude::*;
 
     use super::*;
-    use crate::{Form, Part, PieceKind};
+    use crate::{Form, PieceKind};
 
     fn any_form() -> impl Strategy<Value = Form> {
         let kinds = PieceKind::ALL.len();

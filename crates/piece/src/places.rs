@@ -41,13 +41,17 @@ impl Part {
             Shaping::Knob => [0.75, 0.0, 0.25],
             Shaping::Carved => {
                 // Four quarters of a circle.
-                let carved =
-                    std::f64::consts::PI * self.carving().powi(2) / (self.rect.w * self.rect.h).max(1.0);
-                let (recess, edge) = (0.05 + 0.38 * carved, 0.03 + 0.50 * carved);
-                [1.0 - recess - edge, recess, edge]
+                let area = self.rect.w * self.rect.h;
+                return self.carved_shares(std::f64::consts::PI * self.carving().powi(2) / area.max(1.0));
             }
         };
         ByPlace { field, recess, edge }
+    }
+
+    /// The same of a part that is carved over this share of its area†, 0 to 1.
+    pub fn carved_shares(&self, carved: f64) -> ByPlace<f64> {
+        let (recess, edge) = (0.05 + 0.38 * carved, 0.03 + 0.50 * carved);
+        ByPlace { field: 1.0 - recess - edge, recess, edge }
     }
 }
 

@@ -16,6 +16,7 @@ use crate::{
     lamp::{Lamp, Shading},
     lay::{COATS, Lay, NOTHING},
     marks::{SIDE, TILE_MM, Texture},
+    photo_carving::SeenCarving,
     picture::Screen,
     placed::{Closer, Placed},
     relief::{BadSize, Relief},
@@ -60,9 +61,20 @@ impl Front {
         closer: Closer,
         fineness: Fineness,
     ) -> Result<Self, BadSize> {
-        let Drawn { width, height, times } = Drawn::of((width, height), fineness)?;
+        Self::carved(face, (width, height), closer, fineness, &SeenCarving::default())
+    }
+
+    /// The same with carving as a photo shows it, where it does.
+    pub fn carved(
+        face: &Face,
+        size: (u32, u32),
+        closer: Closer,
+        fineness: Fineness,
+        carving: &SeenCarving,
+    ) -> Result<Self, BadSize> {
+        let Drawn { width, height, times } = Drawn::of(size, fineness)?;
         let placed = Placed::within(face, width, height).closer(closer);
-        let shapes = Shapes::of(face, &placed, (width, height));
+        let shapes = Shapes::of(face, &placed, (width, height), carving);
         let is_closer = closer.by > 1.0;
         // Larger pictures of the whole show the same marks larger; from closer by they are as they are.
         let larger = if is_closer { 1.0 } else { width as f64 / USUAL };
@@ -72,7 +84,7 @@ impl Front {
         let bounds = if is_closer {
             // Places are distinguished as on the whole.
             let whole = Placed::within(face, WHOLE.0, WHOLE.1);
-            let shapes = Shapes::of(face, &whole, WHOLE);
+            let shapes = Shapes::of(face, &whole, WHOLE, carving);
             shapes.bounds(&shapes.resolved(&shapes.out(), whole.mm.min(MARKS)))
         } else {
             shapes.bounds(&resolved)
@@ -117,7 +129,8 @@ impl Front {
         // Where the coats of each zone begin among all.
         let mut begins: BTreeMap<Zone, (u8, usize, Option<BlendDirection>)> = BTreeMap::new();
         let mut coats: Vec<Coats> = Vec::new();
-        for (zone, dressed) in dressed {
+        let is_here = |zone: &Zone| self.face.parts.iter().any(|part| part.zone == *zone);
+        for (zone, dressed) in dressed.iter().filter(|(zone, _)| is_here(zone)) {
             if coats.len() + dressed.coats.len() > COATS || dressed.coats.is_empty() {
                 continue;
             }

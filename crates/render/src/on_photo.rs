@@ -18,7 +18,8 @@ use crate::{
     flat::{FlatFace, flats},
     in_view::{Corrected, InView},
     marked::{BadMarks, MarkedPhoto, found_camera},
-    old_surface::Kind,
+    old_surface::{Kind, luminance},
+    photo_carving::{Lit, SeenCarving},
     photo_light::find_light,
     photo_pixel::Pixel,
     picture::{Picture, Screen},
@@ -59,6 +60,8 @@ pub struct OnPhoto {
     pixels: Vec<Pixel>,
     /// What a perfect white reads.
     white: [f32; 3],
+    /// By face, as far as it is carved.
+    carvings: BTreeMap<View, SeenCarving>,
 }
 
 /// Width of the band along an edge of a part that its shape lights differently, mm†.
@@ -74,22 +77,28 @@ fn number(zone: Zone) -> u8 {
     Zone::ALL.iter().position(|one| *one == zone).unwrap_or(0) as u8
 }
 
-/// Whether the shape of a part changes the light at a point.
-fn is_shaped(face: &Face, part: &Part, (x, y): (f64, f64)) -> bool {
+/// How the shape of a part changes the light at a point.
+fn surface(face: &Face, part: &Part, (x, y): (f64, f64)) -> Surface {
+    let zone = number(part.zone);
+    let shaped = |is_shaped: bool| if is_shaped { Surface::Shaped(zone) } else { Surface::Flat(zone) };
     match part.shaping {
         Shaping::Flat | Shaping::Sunk | Shaping::Raised => {
             // Near its own edge, or that of what is set into it.
             let near = |other: &Part| other.inward(x, y).abs() < ARRIS;
-            near(part) || face.parts.iter().any(|other| other.on.is_some() && near(other))
+            shaped(near(part) || face.parts.iter().any(|other| other.on.is_some() && near(other)))
         }
         Shaping::Carved => {
             // Only in its corners.
             let Rect { x: left, y: upper, w, h } = part.rect;
             let across = (x - left).min(left + w - x);
             let down = (y - upper).min(upper + h - y);
-            across.max(down) < CARVED * w.min(h) || part.inward(x, y) < ARRIS
+            if across.max(down) < CARVED * w.min(h) {
+                return Surface::Carved(zone);
+            }
+            shaped(part.inward(x, y) < ARRIS)
         }
-        _ => true,
+        Shaping::Bands | Shaping::CarvedAllOver => Surface::Carved(zone),
+        _ => Surface::Shaped(zone),
     }
 }
 
@@ -113,6 +122,7 @@ impl OnPhoto {
             parts: Vec::new(),
             pixels: Vec::new(),
             white: marked.white.map(|channel| channel.max(1e-4) as f32),
+            carvings: BTreeMap::new(),
         };
         let surfaces = on.find_pixels(&seen, &corrected, &marked, (width, height));
         let white = on.white;
@@ -121,7 +131,28 @@ impl OnPhoto {
         let kind = |pixel: &Pixel| (on.faces[usize::from(pixel.flat)].face.view, pixel.zone);
         let kinds: Vec<Kind> = on.pixels.iter().map(kind).collect();
         find_light(&mut on.pixels, &kinds, shares, surfaces, marked.card, width);
+        on.carvings = on.carvings();
         Ok(on)
+    }
+
+    /// The carving that is seen on each face.
+    fn carvings(&self) -> BTreeMap<View, SeenCarving> {
+        let patterned = self.faces.iter().enumerate().filter(|(_, face)| face.patterned);
+        let carving = |(n, face): (usize, &FlatFace)| {
+            let pixels =
+                self.pixels.iter().filter(|pixel| usize::from(pixel.flat) == n && pixel.share == 255);
+            let lit = pixels.map(|pixel| {
+                let (x, y) = pixel.at;
+                Lit { at: (f64::from(x), f64::from(y)), light: luminance(pixel.light), carved: pixel.carved }
+            });
+            (face.face.view, SeenCarving::of(&face.face, &lit.collect::<Vec<_>>()))
+        };
+        patterned.map(carving).collect()
+    }
+
+    /// The carving of a face as the photo shows it, for its flat picture.
+    pub fn carving(&self, view: View) -> SeenCarving {
+        self.carvings.get(&view).cloned().unwrap_or_default()
     }
 
     /// Flat pictures that [`OnPhoto::draw`] needs, unshaded: of which face, with or without its patterns, and how large.
@@ -193,7 +224,7 @@ impl OnPhoto {
             (point.zone.is_painted() && !marked.hides([x / width as f64, y / width as f64]))
                 .then_some((met, point))
         };
-        let rows: Vec<Vec<(Pixel, Rect, bool)>> = (0..height)
+        let rows: Vec<Vec<(Pixel, Rect, Surface)>> = (0..height)
             .into_par_iter()
             .map(|y| {
                 let row = (0..width).filter_map(|x| {
@@ -210,16 +241,17 @@ impl OnPhoto {
                         light: [1.0; 3],
                         grain: 0.0,
                         gloss: 0.0,
+                        carved: false,
                     };
                     let part = face.parts.get(point.part)?;
-                    Some((pixel, met.over, is_shaped(face, part, point.at)))
+                    Some((pixel, met.over, surface(face, part, point.at)))
                 });
                 row.collect()
             })
             .collect();
         let mut surfaces = vec![Surface::Other; width * height];
         let mut zones = vec![u8::MAX; width * height];
-        for (mut pixel, over, shaped) in rows.into_iter().flatten() {
+        for (mut pixel, over, surface) in rows.into_iter().flatten() {
             pixel.over = match self.parts.iter().rposition(|part| *part == over) {
                 Some(known) => known as u16,
                 None => {
@@ -228,7 +260,6 @@ impl OnPhoto {
                 }
             };
             zones[pixel.index as usize] = pixel.zone;
-            let surface = if shaped { Surface::Shaped(pixel.zone) } else { Surface::Flat(pixel.zone) };
             surfaces[pixel.index as usize] = surface;
             self.pixels.push(pixel);
         }

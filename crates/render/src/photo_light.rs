@@ -1,11 +1,12 @@
 //! The light on each pixel of a piece in a photo, its old grain and its gloss.
 
-use std::collections::{BTreeMap, HashMap, HashSet};
+use std::collections::{BTreeMap, HashSet};
 
 use warm_blend_photo::{PhotoSpot, Surface, blurred, grain};
 
 use crate::{
     old_surface::{Kind, clear_colours, groups, haze, luminance, mirrored, old_colours, tint_apart, usual},
+    photo_cover::cover,
     photo_pixel::Pixel,
 };
 
@@ -13,6 +14,9 @@ use crate::{
 const GLOSSY: f64 = 0.015;
 /// From this reflectance of its darkest channel on, a surface shows the colour of the light on it†.
 const SURE_OF_LIGHT: f32 = 0.15;
+/// Width of a detail of carving, of the width of the photo†, and how much more uneven carving is than flat wood or paint†.
+const DETAIL: f64 = 0.004;
+const UNEVEN: f32 = 1.6;
 
 /// Finds the light on each pixel, its old grain and its gloss. `kinds` are those of the pixels; `shares` and `surfaces` are of the whole
 /// photo, what each pixel reads of a white beside the card and what it shows.
@@ -34,6 +38,7 @@ pub(crate) fn find_light(
     let clear = clear_colours(&groups, &by_kind, &usual);
     let foreign = foreign(pixels, kinds, &shares, &usual, card, width);
     foreign.iter().for_each(|at| surfaces[*at as usize] = Surface::Other);
+    only_carving(&mut surfaces, &shares, width);
     let radius = (GLOSSY * width as f64) as usize;
     let near: [Vec<f32>; 3] = std::array::from_fn(|c| {
         let channel: Vec<f32> = shares.iter().map(|share| share[c]).collect();
@@ -58,11 +63,12 @@ pub(crate) fn find_light(
     for (pixel, kind) in pixels.iter_mut().zip(kinds) {
         let (old, usual) = (olds[kind], usual[kind]);
         pixel.grain = grain[pixel.index as usize];
+        pixel.carved = matches!(surfaces[pixel.index as usize], Surface::Carved(_));
         // Light and dark from the pixel, its colour from the whole zone.
         let level = luminance(matt[pixel.index as usize]) / luminance(usual) / pixel.grain.exp();
         pixel.light = light_of(level, usual, old);
     }
-    cover(pixels, &foreign, width);
+    cover(pixels, kinds, &foreign, width);
 }
 
 /// Pixels near the card that show something else than the piece: the card, and whoever holds it.
@@ -94,45 +100,30 @@ fn foreign(
     foreign
 }
 
-/// Gives pixels that show something else the light of what is beside them.
-fn cover(pixels: &mut [Pixel], foreign: &HashSet<u32>, width: usize) {
-    if foreign.is_empty() {
-        return;
+/// Where no more changes than on the flat of the same zone there is no carving.
+fn only_carving(surfaces: &mut [Surface], shares: &[[f32; 3]], width: usize) {
+    let log: Vec<f32> = shares.iter().map(|share| luminance(*share).max(1e-4).ln()).collect();
+    let radius = ((DETAIL * width as f64) as usize).max(2);
+    let near = blurred(width, &log, surfaces, radius);
+    let square: Vec<f32> = log.iter().zip(&near).map(|(log, near)| (log - near).powi(2)).collect();
+    let spread = blurred(width, &square, surfaces, radius);
+    let mut flat: BTreeMap<u8, Vec<f32>> = BTreeMap::new();
+    for (surface, spread) in surfaces.iter().zip(&spread) {
+        if let Surface::Flat(zone) = surface {
+            flat.entry(*zone).or_default().push(*spread);
+        }
     }
-    let at: HashMap<u32, usize> = pixels.iter().enumerate().map(|(n, pixel)| (pixel.index, n)).collect();
-    let mut left: Vec<usize> = foreign.iter().filter_map(|index| at.get(index).copied()).collect();
-    left.sort_unstable();
-    let mut known: HashSet<u32> =
-        pixels.iter().map(|pixel| pixel.index).filter(|index| !foreign.contains(index)).collect();
-    // From the rim inwards: light changes slowly.
-    while !left.is_empty() {
-        let mean = |n: usize| {
-            let index = pixels[n].index;
-            let (mut sum, mut times) = ([0.0f32; 3], 0.0f32);
-            for row in -4i64..=4 {
-                for column in -4i64..=4 {
-                    let beside = i64::from(index) + row * width as i64 + column;
-                    let Some(n) =
-                        u32::try_from(beside).ok().filter(|b| known.contains(b)).and_then(|b| at.get(&b))
-                    else {
-                        continue;
-                    };
-                    (0..3).for_each(|c| sum[c] += pixels[*n].light[c]);
-                    times += 1.0;
-                }
-            }
-            (times > 0.0).then(|| sum.map(|sum| sum / times))
-        };
-        let found: Vec<(usize, [f32; 3])> = left.iter().filter_map(|n| Some((*n, mean(*n)?))).collect();
-        if found.is_empty() {
-            break;
+    let usual = |mut spreads: Vec<f32>| {
+        let middle = spreads.len() / 2;
+        *spreads.select_nth_unstable_by(middle, f32::total_cmp).1
+    };
+    let usual: BTreeMap<u8, f32> = flat.into_iter().map(|(zone, spreads)| (zone, usual(spreads))).collect();
+    for (surface, spread) in surfaces.iter_mut().zip(spread) {
+        if let Surface::Carved(zone) = *surface
+            && usual.get(&zone).is_some_and(|usual| spread < UNEVEN * UNEVEN * usual)
+        {
+            *surface = Surface::Flat(zone);
         }
-        for (n, light) in &found {
-            let pixel = &mut pixels[*n];
-            (pixel.light, pixel.grain, pixel.gloss) = (*light, 0.0, 0.0);
-            known.insert(pixel.index);
-        }
-        left.retain(|n| !known.contains(&pixels[*n].index));
     }
 }
 

@@ -20,4 +20,6 @@ pub(crate) struct Pixel {
     pub grain: f32,
     /// What the old varnish mirrors.
     pub gloss: f32,
+    /// True where carving is seen.
+    pub carved: bool,
 }

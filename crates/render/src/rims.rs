@@ -158,6 +158,9 @@ impl Cut {
 
     /// Thickness of the film, −127 to 127, which changes by `swells` from the edge to where paint comes first.
     pub fn film(&self, bin: usize, swells: f32) -> i8 {
+        if swells == 0.0 {
+            return 0;
+        }
         let depth = ((self.rim - bin as f32) / self.rim.max(1.0)).clamp(0.0, 1.0);
         let film = if swells < 0.0 {
             // What dries leaves its rim thickest.

@@ -6,6 +6,7 @@ use warm_blend_piece::{Face, Part, Rect, Shaping, Zone};
 use crate::{
     brushed::Brushed,
     grid::Grid,
+    photo_carving::SeenCarving,
     placed::Placed,
     places::{Bounds, Heights, Ragged, bounds_by_share},
     plate::{CARVED, MOULDING, carving, moulding},
@@ -66,6 +67,7 @@ fn levels(face: &Face) -> Vec<f32> {
 pub(crate) struct Shapes<'a> {
     face: &'a Face,
     placed: &'a Placed,
+    carving: &'a SeenCarving,
     width: usize,
     /// Index of the part at each pixel; `u16::MAX` without one.
     pub part: Vec<u16>,
@@ -74,7 +76,13 @@ pub(crate) struct Shapes<'a> {
 }
 
 impl<'a> Shapes<'a> {
-    pub fn of(face: &'a Face, placed: &'a Placed, (width, height): (usize, usize)) -> Self {
+    /// `carving` is what a photo shows in place of the drawn one.
+    pub fn of(
+        face: &'a Face,
+        placed: &'a Placed,
+        (width, height): (usize, usize),
+        carving: &'a SeenCarving,
+    ) -> Self {
         let n = width * height;
         let levels = levels(face);
         let (mut part, mut heights) = (vec![u16::MAX; n], vec![BACK; n]);
@@ -84,12 +92,13 @@ impl<'a> Shapes<'a> {
                     let (px, py) = placed.at(x, y);
                     if let Some(at) = face.at(px, py) {
                         row[x] = at as u16;
-                        heights[x] = levels[at] + relief(&face.parts[at], px, py, placed.mm);
+                        let carved = carving.at(at, (px, py));
+                        heights[x] = levels[at] + relief(&face.parts[at], (px, py), placed.mm, carved);
                     }
                 }
             },
         );
-        Self { face, placed, width, part, heights }
+        Self { face, placed, carving, width, part, heights }
     }
 
     fn part_at(&self, i: usize) -> Option<&'a Part> {
@@ -114,7 +123,8 @@ impl<'a> Shapes<'a> {
 
     /// Bounds of kinds of place, by part.
     pub fn bounds(&self, resolved: &[f32]) -> Vec<Bounds> {
-        let shares: Vec<_> = self.face.parts.iter().map(Part::shares).collect();
+        let parts = self.face.parts.iter().enumerate();
+        let shares: Vec<_> = parts.map(|(n, part)| self.carving.shares(n, part)).collect();
         bounds_by_share(&self.part, resolved, &shares)
     }
 
@@ -126,7 +136,7 @@ impl<'a> Shapes<'a> {
         marks: f64,
         times: usize,
     ) -> Relief {
-        let Self { face, placed, width, part, heights } = self;
+        let Self { face, placed, width, part, heights, .. } = self;
         let brushed = Brushed::on(&face.parts);
         let at = |x: usize, y: usize| y * width + x;
         let stands = |x: usize, y: usize| {
@@ -156,7 +166,7 @@ impl<'a> Shapes<'a> {
 
     /// Light is lost under what stands out, over some centimetres, and under what stands far out over some more.
     fn dim(&self, relief: &mut Relief) {
-        let Self { face, placed, width, part, heights } = self;
+        let Self { face, placed, width, part, heights, .. } = self;
         let over = Grid::of_means(self.size(), OVER / placed.mm, |i| heights[i]);
         let far_over = Shadows { face, placed, part, width: *width }.forward_around(FAR_OVER);
         relief.pixels.par_iter_mut().enumerate().with_min_len(1 << 14).for_each(|(i, spot)| {
@@ -192,12 +202,15 @@ fn grown(part: &Part) -> f64 {
 }
 
 /// The height of a part at a point above its level, mm. What is finer than a pixel is drawn as wide as one.
-fn relief(part: &Part, px: f64, py: f64, mm: f64) -> f32 {
+fn relief(part: &Part, (px, py): (f64, f64), mm: f64, carved: Option<f32>) -> f32 {
     let inward = part.inward(px, py);
     let Rect { x, y, w, h } = part.rect;
     let (u, v) = (px - x, py - y);
     let arris = (3.0f64).max(1.2 * mm);
     let rounded = |rim: f64| if rim < arris { -1.6 * (1.0 - rim / arris).powi(2) } else { 0.0 };
+    if let Some(carved) = carved {
+        return carved + rounded(inward) as f32;
+    }
     let height = match part.shaping {
         Shaping::Flat => rounded(inward),
         Shaping::Raised => {

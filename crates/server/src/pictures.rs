@@ -178,9 +178,19 @@ impl Plates {
     }
 }
 
+/// What a face was prepared from.
+#[derive(Debug, PartialEq)]
+struct FrontOf {
+    face: Face,
+    size: (u32, u32),
+    closer: Closer,
+    /// The photo whose carving it has.
+    carved_as: Option<OnPhotoOf>,
+}
+
 /// Recently drawn faces: front, side and top, small and large.
 #[derive(Debug, Default)]
-pub struct Fronts(Lately<(Face, (u32, u32), Closer), Front>);
+pub struct Fronts(Lately<FrontOf, Front>);
 
 impl Fronts {
     pub fn of(
@@ -190,12 +200,15 @@ impl Fronts {
         size: (u32, u32),
         closer: Closer,
         fineness: Fineness,
+        photo: Option<&Photographed>,
     ) -> Result<Arc<Front>, Problem> {
         let face = elevation
             .face(view)
             .ok_or_else(|| Problem::field("?view", "this piece has no such view; use front"))?;
-        self.0.get((face.clone(), size, closer), fineness, || {
-            Front::new(face, size.0, size.1, closer, fineness)
+        let carving = photo.map(|photo| photo.on.carving(view)).unwrap_or_default();
+        let carved_as = photo.map(|photo| photo.of.clone());
+        self.0.get(FrontOf { face: face.clone(), size, closer, carved_as }, fineness, || {
+            Front::carved(face, size, closer, fineness, &carving)
                 .map_err(|error| Problem::field("?width", error))
         })
     }
@@ -214,6 +227,8 @@ pub struct FlatOf {
     pub patterned: bool,
     pub size: (u32, u32),
     pub fineness: Fineness,
+    /// The photo whose carving it has.
+    pub carved_as: Option<OnPhotoOf>,
 }
 
 /// Room for the faces of one piece in a large window, bytes.
@@ -230,6 +245,13 @@ impl Bulky for Picture {
 pub struct OnPhotoOf {
     pub marks: Vec<u8>,
     pub width: u32,
+}
+
+/// A photo of a piece, prepared.
+#[derive(Debug)]
+pub struct Photographed {
+    pub of: OnPhotoOf,
+    pub on: Arc<OnPhoto>,
 }
 
 /// Room for one photo at the sizes of one screen, bytes.

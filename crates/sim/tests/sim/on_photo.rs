@@ -3,10 +3,13 @@
 use std::collections::BTreeMap;
 
 use palette::encoding::{FromLinear, IntoLinear, Srgb as Coding};
+use warm_blend_board::Place;
 use warm_blend_paint::Seen;
 use warm_blend_photo::{BadPick, Card, Photo, PhotoSpot};
 use warm_blend_piece::{Elevation, Form, View, Zone};
-use warm_blend_render::{MarkedPhoto, OnPhoto, Picture, Placed, Proportions, SeenPoint, Worn};
+use warm_blend_render::{
+    Closer, Fineness, Front, MarkedPhoto, OnPhoto, Picture, Placed, Proportions, SeenPoint, Worn,
+};
 use warm_blend_sim::{INTERIORS, Interior, Photograph, SurfaceCoat};
 use warm_blend_spectral::{Light, Reflectance, Srgb, difference};
 
@@ -326,4 +329,57 @@ fn a_known_colour_shows_the_cast_of_the_light_as_a_card_does() {
         }
         assert!(read > 5, "{}: {read}", interior.id);
     }
+}
+
+/// Carving wears where the photo shows it to stand out, and each corner in its own way; drawn carving knows nothing of the photo.
+#[test]
+fn carving_follows_the_photo() {
+    let hall = Interior::find("piano-in-hall").unwrap();
+    let elevation = hall.form().build().unwrap();
+    let before = hall.photograph(&elevation, SIZE, |_| None).unwrap();
+    let on = prepared(&before, &elevation, &[]);
+    let face = elevation.face(View::Front).unwrap();
+    let size = (960, 720);
+    let placed = Placed::of(face, size.0, size.1).unwrap();
+    let ((x0, y0), (x1, _)) = (placed.at(0, 0), placed.at(1, 0));
+    let lightness = |i: usize| {
+        let rgb = [0, 1, 2].map(|c| before.picture.rgb[3 * i + c]);
+        Srgb::new(rgb[0], rgb[1], rgb[2]).to_lab().l
+    };
+    // How much lighter the photo is at edges than in recesses, within what is carved of panels.
+    let lighter = |front: &Front| {
+        let mut by_place: BTreeMap<&str, Vec<f64>> = BTreeMap::new();
+        for (i, point) in before.points.iter().enumerate() {
+            let Some(point) = point.filter(|p| p.view == View::Front && p.zone == Zone::Panels) else {
+                continue;
+            };
+            let part = &face.parts[point.part];
+            let (u, v) = (point.at.0 - part.rect.x, point.at.1 - part.rect.y);
+            let (u, v) = (u.min(part.rect.w - u), v.min(part.rect.h - v));
+            if u.hypot(v) > 0.8 * part.carving() || u.min(v) < 8.0 {
+                continue;
+            }
+            let pixel = |at: f64, from: f64| ((at - from) / (x1 - x0)).round() as usize;
+            let place = front.place(pixel(point.at.0, x0), pixel(point.at.1, y0));
+            let name = match place {
+                Place::Edge => "edge",
+                Place::Recess => "recess",
+                Place::Field => "field",
+            };
+            by_place.entry(name).or_default().push(lightness(i));
+        }
+        let mean = |name: &str| {
+            let all = &by_place[name];
+            assert!(all.len() > 60, "{name}: {}", all.len());
+            all.iter().sum::<f64>() / all.len() as f64
+        };
+        mean("edge") - mean("recess")
+    };
+    let drawn = Front::new(face, size.0, size.1, Closer::WHOLE, Fineness::Quick).unwrap();
+    let seen = Front::carved(face, size, Closer::WHOLE, Fineness::Quick, &on.carving(View::Front)).unwrap();
+    let (drawn_lighter, seen_lighter) = (lighter(&drawn), lighter(&seen));
+    println!("edges are lighter than recesses by {seen_lighter:.1}, drawn {drawn_lighter:.1}");
+    assert!(seen_lighter > 4.0 && drawn_lighter.abs() < 1.0, "{seen_lighter} {drawn_lighter}");
+    // A side that shows no carving has none.
+    assert_eq!(on.carving(View::Top), Default::default());
 }

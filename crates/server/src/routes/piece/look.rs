@@ -1,6 +1,10 @@
 //! Appearance of a piece: predicted, drawn, and brought together.
 
-use std::{cell::OnceCell, collections::BTreeMap, sync::Arc};
+use std::{
+    cell::OnceCell,
+    collections::{BTreeMap, BTreeSet},
+    sync::Arc,
+};
 
 use axum::{
     extract::State,
@@ -10,7 +14,7 @@ use axum::{
 use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_paint::Look;
-use warm_blend_piece::{Elevation, FinishedZone, Piece, Scheme, Searched, View, Zone};
+use warm_blend_piece::{Elevation, Face, FinishedZone, Piece, Scheme, Searched, View, Zone};
 use warm_blend_render::{Closer, Corner, Fineness, Front, Picture, Shading, Viewpoint};
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
@@ -21,7 +25,7 @@ use crate::{
     Workspace,
     body::{Answer, Json, Query},
     off_thread::{Asking, line_by_line, off_thread, while_asked},
-    pictures::{FlatOf, Pictures},
+    pictures::{FlatOf, Photographed, Pictures},
     problem::Problem,
     shelf_cache::Remembered,
     wire::{CloserAsked, SchemeAsked, ShadingAsked, UnitsAsked, ViewAsked},
@@ -124,31 +128,40 @@ impl<'a> Worn<'a> {
         self.finished.get().ok_or_else(Problem::internal)
     }
 
-    /// All that its look depends on besides the shelf.
-    fn wears(&self) -> Result<Vec<u8>, Problem> {
-        serde_json::to_vec(&(self.piece, self.scheme, &self.around.boards)).map_err(|_| Problem::internal())
+    /// All that the look of a face depends on besides the shelf: what its own zones wear, and what they wear it on.
+    fn wears(&self, face: &Face) -> Result<Vec<u8>, Problem> {
+        let zones: BTreeSet<Zone> = face.parts.iter().map(|part| part.zone).collect();
+        let worn: Vec<_> =
+            zones.iter().map(|zone| (self.scheme.dress(*zone), self.scheme.stencil(*zone))).collect();
+        let Piece { form, ground, corrections, moved, .. } = self.piece;
+        let on = (form, ground, corrections, moved);
+        serde_json::to_vec(&(on, worn, &self.scheme.over, &self.around.boards))
+            .map_err(|_| Problem::internal())
     }
 
-    /// Flat pictures of faces, with or without their patterns, as they were if they were drawn before.
+    /// Flat pictures of faces, with or without their patterns and with the carving of a photo, as they were if they were drawn before.
     pub fn flats(
         &self,
         pictures: &Pictures,
         elevation: &Elevation,
         wanted: impl Iterator<Item = (View, bool, (u32, u32))>,
         fineness: Fineness,
+        photo: Option<&Photographed>,
         asking: &Asking,
     ) -> Result<Vec<Arc<Picture>>, Problem> {
-        let (wears, shelf) = (self.wears()?, self.around.shelf.state());
+        let shelf = self.around.shelf.state();
         let has_patterns = self.scheme.wears.values().any(|finish| finish.stencil.is_some());
         let flat = |(view, patterned, size): (View, bool, (u32, u32))| {
-            let (look, shading, wears) = (self.look, self.shading, wears.clone());
+            let face = elevation.face(view).ok_or_else(not_said)?;
+            let (look, shading, wears) = (self.look, self.shading, self.wears(face)?);
             let patterned = patterned || !has_patterns;
             // Without its patterns a face is seen round edges only.
             let fineness = if patterned { fineness } else { Fineness::Quick };
-            let known = FlatOf { wears, shelf, look, shading, view, patterned, size, fineness };
+            let carved_as = photo.map(|photo| photo.of.clone());
+            let known = FlatOf { wears, shelf, look, shading, view, patterned, size, fineness, carved_as };
             pictures.flats.get(known, || {
                 asking.still()?;
-                let front = pictures.fronts.of(elevation, view, size, Closer::WHOLE, fineness)?;
+                let front = pictures.fronts.of(elevation, view, size, Closer::WHOLE, fineness, photo)?;
                 asking.still()?;
                 self.flat(&front, patterned)
             })
@@ -186,7 +199,8 @@ impl Shown {
         let Some(from) = self.from else {
             let elevation = &of.finished()?.elevation;
             asking.still()?;
-            let front = pictures.fronts.of(elevation, self.view, self.size, self.closer, self.fineness)?;
+            let front =
+                pictures.fronts.of(elevation, self.view, self.size, self.closer, self.fineness, None)?;
             asking.still()?;
             return of.flat(&front, true);
         };
@@ -194,7 +208,7 @@ impl Shown {
         let corner = Corner::new(&elevation, from, self.size, self.closer, self.fineness)
             .map_err(|error| Problem::field("?width", error))?
             .ok_or_else(not_said)?;
-        let flats = of.flats(pictures, &elevation, corner.flats(), self.fineness, asking)?;
+        let flats = of.flats(pictures, &elevation, corner.flats(), self.fineness, None, asking)?;
         asking.still()?;
         Ok(corner.draw(&flats, of.shading))
     }

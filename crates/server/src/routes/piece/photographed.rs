@@ -10,7 +10,7 @@ use warm_blend_interchange::photo as decoded;
 use warm_blend_paint::Look;
 use warm_blend_photo::Photo;
 use warm_blend_piece::{Elevation, MovedPart, Piece, PiecePhoto};
-use warm_blend_render::{Fineness, OnPhoto};
+use warm_blend_render::Fineness;
 use warm_blend_workshop::{
     PartPlaced, PhotoPoint, PieceOnPhoto, elevation_of, not_said, on_photo, scheme_of, worn,
 };
@@ -20,7 +20,7 @@ use crate::{
     Workspace,
     body::{Answer, Json, Path, Query},
     off_thread::Asking,
-    pictures::{OnPhotoOf, Pictures},
+    pictures::{OnPhotoOf, Photographed, Pictures},
     problem::Problem,
     routes::photos::saved_photo,
     wire::{PhotoAsked, SchemeAsked, UnitsAsked, fineness},
@@ -133,6 +133,20 @@ pub async fn picture_on_photo(
     workspace.pictures.answer(size, fineness, draw).await
 }
 
+/// How much of its detail a flat picture has, of the whole: round edges there is little to see, and a quick picture is soon replaced.
+fn detail(patterned: bool, fineness: Fineness) -> f64 {
+    match (patterned, fineness) {
+        (true, Fineness::Fine) => 1.0,
+        (true, Fineness::Quick) => 0.6,
+        (false, _) => 0.35,
+    }
+}
+
+fn scaled((width, height): (u32, u32), by: f64) -> (u32, u32) {
+    let scaled = |pixels: u32| ((f64::from(pixels) * by).round() as u32).max(48);
+    (scaled(width), scaled(height))
+}
+
 /// A photo that a piece is shown on.
 struct Shown {
     pictures: Arc<Pictures>,
@@ -157,25 +171,32 @@ impl Shown {
         piece: &Piece,
         elevation: &Elevation,
         asking: &Asking,
-    ) -> Result<Arc<OnPhoto>, Problem> {
+    ) -> Result<Photographed, Problem> {
         let (width, _) = self.size();
         let depends = (&self.of, piece.form, &piece.corrections, &piece.moved);
         let marks = serde_json::to_vec(&depends).map_err(|_| Problem::internal())?;
-        self.pictures.on_photos.get(OnPhotoOf { marks, width }, || {
+        let of = OnPhotoOf { marks, width };
+        let on = self.pictures.on_photos.get(of.clone(), || {
             let photo = decode(&self.jpeg)?;
             asking.still()?;
-            Ok(on_photo(&photo, elevation, &self.of, width)?)
-        })
+            Ok::<_, Problem>(on_photo(&photo, elevation, &self.of, width)?)
+        })?;
+        Ok(Photographed { of, on })
     }
 
     /// The piece on it, a PNG file.
     fn draw(&self, of: &Worn, asking: &Asking) -> Result<Vec<u8>, Problem> {
         let elevation = elevation_of(of.piece)?;
-        let on = self.prepared(of.piece, &elevation, asking)?;
+        let photo = self.prepared(of.piece, &elevation, asking)?;
         asking.still()?;
-        let flats = of.flats(&self.pictures, &elevation, on.flats(), self.fineness(), asking)?;
+        let fineness = self.fineness();
+        let wanted = photo
+            .on
+            .flats()
+            .map(|(view, patterned, size)| (view, patterned, scaled(size, detail(patterned, fineness))));
+        let flats = of.flats(&self.pictures, &elevation, wanted, fineness, Some(&photo), asking)?;
         asking.still()?;
         let worn = worn(&of.finished()?.dressed, of.look.state);
-        Ok(on.draw(&flats, &worn, of.look.light).to_png())
+        Ok(photo.on.draw(&flats, &worn, of.look.light).to_png())
     }
 }

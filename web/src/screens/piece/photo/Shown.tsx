@@ -81,7 +81,8 @@ export function Shown({ piece, draft, n, known }: Props) {
             {warning}.
           </p>
         ))}
-        <SavePicture entry={entry} n={n} scheme={scheme} />
+        {/* Not beside another main action. */}
+        {!unifying && <SavePicture entry={entry} n={n} scheme={scheme} />}
         {schemes.length > 1 && (
           <Segments
             label="Scheme"
