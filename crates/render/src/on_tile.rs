@@ -7,7 +7,7 @@
 
 use crate::{
     Relief,
-    marks::{SIDE, TILE_MM},
+    marks::{SIDE, TILE_MM, UP_CLOSE},
 };
 
 /// How long and wide a patch is, and how far on either side of a seam both patches lie, in steps of a tile.
@@ -18,6 +18,8 @@ const MEET: u32 = 75;
 pub(crate) struct OnTile<'a> {
     across: Vec<u32>,
     down: Vec<u32>,
+    /// By column and by row: how far it is to the next step of a tile, 0 to 1, where pixels are much finer than those.
+    beyond: Option<(Vec<f32>, Vec<f32>)>,
     /// By column and by row: between which seams it lies.
     columns: Vec<Between>,
     rows: Vec<Between>,
@@ -44,12 +46,15 @@ impl<'a> OnTile<'a> {
         let line = |n: usize, from: usize, offset: usize| -> Vec<u32> {
             (from..from + n).map(|v| ((v as f64 * scale) as usize + offset) as u32).collect()
         };
+        let rest =
+            |n: usize, from: usize| (from..from + n).map(|v| (v as f64 * scale).fract() as f32).collect();
         // One more than there are, for who looks beside.
         let most = relief.width.max(relief.height) + 1;
         let (across, down) = (line(most, relief.from.0, ox), line(most, relief.from.1, oy));
+        let beyond = (scale < UP_CLOSE).then(|| (rest(most, relief.from.0), rest(most, relief.from.1)));
         let seams = |line: &[u32]| line.iter().map(|at| Between::seams(at + PATCH)).collect();
         let (columns, rows) = (seams(&across), seams(&down));
-        Self { across, down, columns, rows, parts, large, width: relief.width }
+        Self { across, down, beyond, columns, rows, parts, large, width: relief.width }
     }
 
     #[inline]
@@ -117,7 +122,13 @@ impl RowOnTile<'_> {
         ranks: &mut [u16],
         turned: impl Fn(usize) -> bool,
     ) {
-        let OnTile { across, down, columns, rows, large, .. } = self.on_tile;
+        let OnTile { across, down, beyond, columns, rows, large, .. } = self.on_tile;
+        if let Some(beyond) = beyond {
+            for (rank, x) in ranks.iter_mut().zip(from..) {
+                *rank = self.between(tile, x, turned(x), patched, beyond);
+            }
+            return;
+        }
         let row = rows[self.y];
         let along = |x: usize| {
             let part = self.parts.get(x).copied().unwrap_or_default();
@@ -159,13 +170,55 @@ impl RowOnTile<'_> {
         }
     }
 
+    /// Rank of a pixel that lies between the steps of a tile: up close marks have soft edges, not those of the steps.
+    fn between(
+        &self,
+        tile: &[u16],
+        x: usize,
+        turned: bool,
+        patched: bool,
+        (across, down): &(Vec<f32>, Vec<f32>),
+    ) -> u16 {
+        let (u, v, part) = self.spot(x, (0, 0), turned);
+        let (right, below) = if turned { (down[self.y], across[x]) } else { (across[x], down[self.y]) };
+        let is_patched = patched && self.is_large(part);
+        let rank = |du: u32, dv: u32| {
+            let at = (u + du, v + dv);
+            f32::from(if is_patched {
+                self.patched(tile, at, part, x, (0, 0), turned)
+            } else {
+                tile[place(at.0, at.1)]
+            })
+        };
+        let line = |dv: u32| (1.0 - right) * rank(0, dv) + right * rank(1, dv);
+        ((1.0 - below) * line(0) + below * line(1)) as u16
+    }
+
+    fn is_large(&self, part: u32) -> bool {
+        self.on_tile.large.get(part as usize).is_some_and(|large| *large)
+    }
+
     /// Rank of a pixel of the row, or of an adjacent one on the same part, in marks that do not repeat.
     #[inline]
     pub fn rank(&self, tile: &[u16], x: usize, aside: (usize, usize), turned: bool) -> u16 {
         let (u, v, part) = self.spot(x, aside, turned);
-        if !self.on_tile.large.get(part as usize).is_some_and(|large| *large) {
+        if !self.is_large(part) {
             return tile[place(u, v)];
         }
+        self.patched(tile, (u, v), part, x, aside, turned)
+    }
+
+    /// Rank at a spot of a part that is made of patches.
+    #[inline]
+    fn patched(
+        &self,
+        tile: &[u16],
+        (u, v): (u32, u32),
+        part: u32,
+        x: usize,
+        aside: (usize, usize),
+        turned: bool,
+    ) -> u16 {
         let (across, down) = (self.on_tile.columns[x + aside.0], self.on_tile.rows[self.y + aside.1]);
         let (columns, rows) = if turned { (down, across) } else { (across, down) };
         let of = |column: u32, row: u32| {
@@ -246,6 +299,31 @@ mod tests {
         }
         // Even ranks have a variance of a twelfth.
         12.0 * sum / n
+    }
+
+    /// Between the steps of a tile ranks go over into each other: none is left out, and no step is seen.
+    #[test]
+    fn up_close_ranks_go_over_into_each_other() {
+        let width = 400;
+        let tile = Texture::Crossed.tile(false);
+        for large in [&[true][..], &[false]] {
+            let parts = vec![0u16; width * width];
+            let fine = relief(width, 0.125);
+            let on_tile = OnTile::of(&fine, (&parts, large), 2);
+            let row = |y: usize| {
+                let mut ranks = vec![0; width];
+                on_tile.row(y).ranks(tile, true, 0, &mut ranks, |_| false);
+                ranks
+            };
+            let (first, steps) = (row(0), 8);
+            let most =
+                |of: &[u16], by: usize| of.windows(by + 1).map(|w| w[0].abs_diff(w[by])).max().unwrap();
+            // From one pixel to the next an eighth of what it is from step to step.
+            assert!(f64::from(most(&first, 1)) <= 0.126 * f64::from(most(&first, steps)) + 2.0);
+            for x in (0..width).step_by(steps) {
+                assert_eq!(first[x], on_tile.row(0).rank(tile, x, (0, 0), false), "{x}");
+            }
+        }
     }
 
     /// A line of ranks is made of the same ranks as pixel by pixel, across seams, parts, and where a brush turns.

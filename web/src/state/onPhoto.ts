@@ -7,7 +7,7 @@ import { useLastPreview, usePreviewPicture } from './preview';
 
 /** Widths that the finish is drawn in: on the screen, while a hand is on it, and for keeping. */
 export const ON_SCREEN = 1200;
-const KEPT = 1600;
+export const KEPT = 1600;
 
 /** What is known of a photo of an unsaved piece. */
 export function usePhotoOfPiece(entry: Piece, photo: number) {

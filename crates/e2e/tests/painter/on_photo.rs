@@ -35,6 +35,14 @@ async fn a_piece_is_seen_in_its_finish_on_a_photo() {
     painter.click("radio", "Side by side").await;
     painter.gone("slider", "Show the piece as it is").await;
 
+    // It fills the screen, and is looked at from close by.
+    painter.click("button", "Full screen").await;
+    painter.the("dialog", "Upright piano and stool, village hall").await;
+    painter.the_computed("image", "The piece in its finish").await;
+    painter.click("button", "Zoom in").await;
+    painter.press(Key::Escape).await;
+    painter.gone("dialog", "Upright piano and stool, village hall").await;
+
     // What is saved as a file is a picture of the whole photo.
     let watch = "window.kept = undefined;
         HTMLAnchorElement.prototype.click = function () { window.kept = this.download; };";

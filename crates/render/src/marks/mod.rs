@@ -144,6 +144,9 @@ pub(crate) const RANKS: f32 = 65536.0;
 /// Size of a pixel, mm, from which a tile is sampled coarsely.
 pub(crate) const COARSE: f64 = 0.45;
 
+/// Steps of a tile for each pixel below which its values go over into each other: on coarser pixels a step is not seen.
+pub(crate) const UP_CLOSE: f64 = 0.6;
+
 /// Computes the tiles of all marks in advance, one after another in the background.
 pub fn make_ready() {
     for texture in Texture::ALL {

@@ -9,12 +9,14 @@ interface Props {
   scheme: number;
   /** Width and height of the photo, pixels. */
   size?: { width: number; height: number };
+  /** Width that it is drawn in, pixels. */
+  drawn?: number;
 }
 
 /** The finish on a photo; the photo as it is until that is drawn. */
-export function PhotoPicture({ entry, n, scheme, size = { width: 4, height: 3 } }: Props) {
+export function PhotoPicture({ entry, n, scheme, size = { width: 4, height: 3 }, drawn = ON_SCREEN }: Props) {
   const ratio = size.height / size.width;
-  const { drawing, error, retry } = usePictureOnPhoto(entry, { photo: n, scheme, width: ON_SCREEN }, ratio);
+  const { drawing, error, retry } = usePictureOnPhoto(entry, { photo: n, scheme, width: drawn }, ratio);
   const shape = { aspectRatio: `${String(size.width)} / ${String(size.height)}` };
   if (error && !drawing)
     return (

@@ -1,13 +1,15 @@
-import { Download } from 'lucide-react';
+import { Download, Expand } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { Piece, PieceOnPhoto } from '../../../api/client';
 import { useInLights, useLook } from '../../../light/light';
+import { Closely } from '../../../parts/Closely';
+import { FullScreen } from '../../../parts/FullScreen';
 import { Picker } from '../../../parts/Picker';
 import { Segments } from '../../../parts/Segments';
 import { Slide } from '../../../parts/Slide';
 import { TroubleLine } from '../../../parts/TroubleLine';
 import { useSavedFile } from '../../../parts/useSavedFile';
-import { useSavedOnPhoto } from '../../../state/onPhoto';
+import { KEPT, useSavedOnPhoto } from '../../../state/onPhoto';
 import { useStanding } from '../../../state/piece';
 import type { Draft } from '../../../state/useDraft';
 import { useChosenZone } from '../chosenZone';
@@ -44,6 +46,7 @@ export function Shown({ piece, draft, n, known }: Props) {
   const schemes = schemesOf(entry);
   const zones = standing?.zones.filter((one) => one.zone !== 'unpainted') ?? [];
   const isOff = standing?.pairs.some(({ stands }) => stands !== 'in') ?? false;
+  const ratio = known.height / known.width;
   const picture = (one: Piece) => <PhotoPicture entry={one} n={n} scheme={scheme} size={known} />;
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-4 lg:flex-row">
@@ -65,7 +68,7 @@ export function Shown({ piece, draft, n, known }: Props) {
           after={known.problem ? undefined : picture(entry)}
         >
           <Parts
-            ratio={known.height / known.width}
+            ratio={ratio}
             parts={known.parts}
             isChosen={(part) => part.zone === id}
             // A touch on what is chosen, or beside the piece, leaves the picture clean.
@@ -82,7 +85,28 @@ export function Shown({ piece, draft, n, known }: Props) {
           </p>
         ))}
         {/* Not beside another main action. */}
-        {!unifying && <SavePicture entry={entry} n={n} scheme={scheme} />}
+        {!unifying && (
+          <div className="flex items-center justify-between">
+            <SavePicture entry={entry} n={n} scheme={scheme} />
+            <FullScreen
+              title={entry.name}
+              trigger={
+                <button type="button" className="press press-bare px-0" aria-label="Full screen">
+                  <Expand size={20} aria-hidden />
+                </button>
+              }
+            >
+              <Closely>
+                <div
+                  className="m-auto"
+                  style={{ width: `min(100%, calc((100dvh - 8rem) / ${String(ratio)}))` }}
+                >
+                  <PhotoPicture entry={entry} n={n} scheme={scheme} size={known} drawn={KEPT} />
+                </div>
+              </Closely>
+            </FullScreen>
+          </div>
+        )}
         {schemes.length > 1 && (
           <Segments
             label="Scheme"
@@ -187,16 +211,12 @@ function BeforeAndAfter({ photo, known, isBar, after, children }: BothProps) {
         </div>
       </div>
     );
+  // The bar stands right below the picture, however much room there is.
+  const width = `min(100%, 100cqw, calc((100cqh - 3rem) / ${String(ratio)}))`;
   return (
-    <div className="flex min-h-0 min-w-0 flex-1 flex-col gap-1">
-      <div className="min-h-0 flex-1 lg:[container-type:size]">
-        <div
-          className="relative mx-auto"
-          style={{
-            aspectRatio: `${String(known.width)} / ${String(known.height)}`,
-            width: `min(100%, 100cqw, calc(100cqh / ${String(ratio)}))`,
-          }}
-        >
+    <div className="min-h-0 min-w-0 flex-1 lg:[container-type:size]">
+      <div className="mx-auto grid gap-1" style={{ width }}>
+        <div className="relative" style={{ aspectRatio: `${String(known.width)} / ${String(known.height)}` }}>
           {after ?? before}
           <div className="absolute inset-0" style={{ clipPath: `inset(0 ${String(100 - bar)}% 0 0)` }}>
             {before}
@@ -210,20 +230,20 @@ function BeforeAndAfter({ photo, known, isBar, after, children }: BothProps) {
           )}
           {children}
         </div>
-      </div>
-      <div className="flex items-center gap-2 text-sm">
-        <span>After</span>
-        <Slide
-          label="Show the piece as it is"
-          shown={`${String(Math.round(bar))} % of the width`}
-          value={bar}
-          from={0}
-          to={100}
-          step={1}
-          onShow={setBar}
-          className="flex-1"
-        />
-        <span>Before</span>
+        <div className="flex items-center gap-2 text-sm">
+          <span>After</span>
+          <Slide
+            label="Show the piece as it is"
+            shown={`${String(Math.round(bar))} % of the width`}
+            value={bar}
+            from={0}
+            to={100}
+            step={1}
+            onShow={setBar}
+            className="flex-1"
+          />
+          <span>Before</span>
+        </div>
       </div>
     </div>
   );
