@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryClientProvider } from '@tanstack/react-query';
 import { setNonce } from 'get-nonce';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
@@ -8,6 +8,7 @@ import { LightProvider } from './light/light';
 import { NoticeProvider } from './parts/Notice';
 import './styles.css';
 import { opened } from './opened';
+import { Answers } from './state/answers';
 
 const About = opened(
   () => import('./screens/about/About'),
@@ -61,7 +62,7 @@ const Shelf = opened(
 // Dialogs add a style element while they are open; the page's policy allows it by this nonce.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '');
 
-const client = new QueryClient({
+const client = new Answers({
   // The program is on this machine: whether there is a network says nothing. Another tab may have changed what is kept; what was predicted of a draft stays what it is.
   defaultOptions: {
     queries: { retry: 1, retryDelay: 400, refetchOnWindowFocus: true, networkMode: 'always' },

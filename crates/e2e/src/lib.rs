@@ -161,6 +161,23 @@ impl Painter {
         self.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": hold})).await;
     }
 
+    /// Delivers what a page asks of a path while it opens so much later, from the next page on: it was answered before, and may be old by
+    /// then.
+    pub async fn first_answers_late(&self, path: &str, delay: Duration) {
+        let late = format!(
+            "{{ const send = window.fetch;
+                window.fetch = async (asked, how) => {{
+                    const to = new URL(asked.url ?? asked, location.href).pathname;
+                    const late = to === {path:?} && performance.now() < 1500;
+                    const answer = await send(asked, how);
+                    if (late) await new Promise(done => setTimeout(done, {}));
+                    return answer;
+                }}; }}",
+            delay.as_millis()
+        );
+        self.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": late})).await;
+    }
+
     /// Number of printed pages.
     pub async fn pages_on_paper(&self) -> usize {
         let printed =

@@ -22,6 +22,7 @@ use crate::{
     relief::{BadSize, Relief},
     shadows::Shadows,
     shapes::Shapes,
+    unpainted,
 };
 
 /// Marks of a brush are drawn as if a pixel were no larger than this, mm: on a whole piece they would be too fine to be seen.
@@ -256,7 +257,12 @@ impl Front {
                 }
                 let grey = match self.face.parts.get(usize::from(self.part[i])) {
                     Some(part) => {
-                        let face = if part.zone == Zone::Unpainted { 0.10 } else { 0.42 };
+                        let face = match part.zone {
+                            Zone::Unpainted => {
+                                unpainted::grey(&self.face, usize::from(self.part[i]), self.placed.at(x, y))
+                            }
+                            _ => 0.42,
+                        };
                         let spot = &self.relief.pixels[i];
                         screen.code(face * lamp.on(spot.slope(), spot.open) * lay.reached(i))
                     }

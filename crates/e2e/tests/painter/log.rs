@@ -54,11 +54,28 @@ async fn a_note_is_kept() {
     painter.reads("the note is empty").await;
     painter.write("textbox", "Note", "The lid sticks again; plane it before the wax.").await;
     painter.click("button", "Add note").await;
+    // What is typed counts as text of the page, and stays through a reload until it is kept.
+    painter.until("it is kept", async || painter.value("textbox", "Note").await.is_empty()).await;
     painter.reads("The lid sticks again").await;
     painter.driver.refresh().await.unwrap();
     painter.reads("The lid sticks again").await;
     painter.click("button", "Undo").await;
     painter.until("it is gone", async || !painter.text().await.contains("The lid sticks again")).await;
+    painter.leave().await;
+}
+
+/// A note that is written while the log is still on its way is in it nevertheless: that first answer is older than the note.
+#[tokio::test]
+async fn a_note_is_not_lost_behind_a_late_answer() {
+    let painter = Painter::at_the_door().await;
+    painter.first_answers_late("/api/log", Duration::from_secs(4)).await;
+    painter.open("/log").await;
+    painter.write("textbox", "Note", "Hinges oiled before the primer.").await;
+    painter.click("button", "Add note").await;
+    painter.until("it is kept", async || painter.value("textbox", "Note").await.is_empty()).await;
+    painter.reads("Hinges oiled before the primer").await;
+    painter.click("button", "Undo").await;
+    painter.until("it is gone", async || !painter.text().await.contains("Hinges oiled")).await;
     painter.leave().await;
 }
 
