@@ -59,11 +59,11 @@ impl SeenCarving {
         Self(points.into_iter().filter_map(cells).collect())
     }
 
-    /// Shares of field, recess and edge of a part, where the photo shows its carving.
+    /// Shares of field, recess and edge of a part: of carved corners by how much of it the photo shows to be carved.
     pub(crate) fn shares(&self, n: usize, part: &Part) -> ByPlace<f64> {
         match self.0.get(&n) {
-            Some(cells) => part.carved_shares(cells.carved),
-            None => part.shares(),
+            Some(cells) if part.shaping == Shaping::Carved => part.carved_shares(cells.carved),
+            _ => part.shares(),
         }
     }
 

@@ -74,7 +74,8 @@ async fn from_a_photo_to_a_labelled_pot() {
     let off = |pot: &Value| pot["judgement"]["difference"].as_f64().unwrap();
     assert!(off(&spilt) > off_of_plan(&painter, &mix).await + 0.5, "{spilt}");
 
-    // What is said to add next is weighed in, until nobody sees a difference any more.
+    // What is said to add next is weighed in, once it is there, until nobody sees a difference any more.
+    painter.the("button", "Weigh it in").await;
     for _ in 0..4 {
         painter
             .until("what to add is that of the pot as it is now", async || {
