@@ -148,8 +148,7 @@ export function Shown({ piece, draft, n, known }: Props) {
         )}
         <Over entry={entry} zones={standing?.zones ?? []} onChange={draft.change} />
         <p className="text-sm text-soft">
-          Shown in the light of the photo. If it was taken under lamps, choose them at the top. Old gloss and
-          grain are taken off where the new finish hides them.
+          Shown in the light of the photo. If it was taken under lamps, choose them at the top.
         </p>
       </div>
     </div>
