@@ -39,6 +39,11 @@ pub struct Painter {
     folder: TempDir,
 }
 
+/// A script that waits.
+fn wait(delay: Duration) -> String {
+    format!("await new Promise(done => setTimeout(done, {}));", delay.as_millis())
+}
+
 impl Painter {
     /// Opens the shelf of the demo workspace at 1280×800.
     pub async fn at_the_demo() -> Self {
@@ -149,33 +154,29 @@ impl Painter {
 
     /// Holds up every request to a path for so long, from the next page on.
     pub async fn holds_up(&self, path: &str, delay: Duration) {
-        let hold = format!(
-            "{{ const send = window.fetch;
-                window.fetch = async (asked, how) => {{
-                    const to = new URL(asked.url ?? asked, location.href).pathname;
-                    if (to === {path:?}) await new Promise(done => setTimeout(done, {}));
-                    return send(asked, how);
-                }}; }}",
-            delay.as_millis()
-        );
-        self.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": hold})).await;
+        self.around_requests(path, &wait(delay), "").await;
     }
 
-    /// Delivers what a page asks of a path while it opens so much later, from the next page on: it was answered before, and may be old by
-    /// then.
+    /// Delivers late what a page requests from a path while it opens, from the next page on. The answers are given in time, and may be out
+    /// of date when they arrive.
     pub async fn first_answers_late(&self, path: &str, delay: Duration) {
-        let late = format!(
+        self.around_requests(path, "", &format!("if (asked_at < 1500) {}", wait(delay))).await;
+    }
+
+    /// Runs scripts before a request to a path is sent and after its answer is there, from the next page on.
+    async fn around_requests(&self, path: &str, before: &str, after: &str) {
+        let script = format!(
             "{{ const send = window.fetch;
                 window.fetch = async (asked, how) => {{
-                    const to = new URL(asked.url ?? asked, location.href).pathname;
-                    const late = to === {path:?} && performance.now() < 1500;
+                    const asked_at = performance.now();
+                    if (new URL(asked.url ?? asked, location.href).pathname !== {path:?}) return send(asked, how);
+                    {before}
                     const answer = await send(asked, how);
-                    if (late) await new Promise(done => setTimeout(done, {}));
+                    {after}
                     return answer;
-                }}; }}",
-            delay.as_millis()
+                }}; }}"
         );
-        self.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": late})).await;
+        self.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": script})).await;
     }
 
     /// Number of printed pages.

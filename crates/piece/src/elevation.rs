@@ -230,6 +230,11 @@ impl Face {
         net
     }
 
+    /// How many parts of the same zone come before a part.
+    pub fn nth(&self, n: usize) -> usize {
+        self.parts[..n].iter().filter(|other| other.zone == self.parts[n].zone).count()
+    }
+
     /// Index of the part visible at a point: the last one that contains it.
     pub fn at(&self, x: f64, y: f64) -> Option<usize> {
         self.parts.iter().rposition(|part| part.holds(x, y))

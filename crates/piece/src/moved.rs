@@ -129,7 +129,6 @@ impl Elevation {
         for other in face.beside(n) {
             rect = clear(rect, part.rect, other);
         }
-        let nth = face.parts[..n].iter().filter(|other| other.zone == part.zone).count();
         let share = |at: f64, from: f64, length: f64| ((at - from) / length.max(1e-9)).clamp(0.0, 1.0);
         let within = [
             share(rect.x, on.x, on.w),
@@ -137,7 +136,7 @@ impl Elevation {
             share(rect.x + rect.w, on.x, on.w),
             share(rect.y + rect.h, on.y, on.h),
         ];
-        Some(MovedPart { view, zone: part.zone, nth, within })
+        Some(MovedPart { view, zone: part.zone, nth: face.nth(n), within })
     }
 }
 

@@ -2,8 +2,8 @@
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
-
-use warm_blend_paint::Colour;
+use warm_blend_paint::{Colour, Masstone};
+use warm_blend_spectral::Reflectance;
 
 use crate::View;
 
@@ -56,6 +56,15 @@ pub struct MarkedCard {
     pub radius: f64,
 }
 
+impl MarkedCard {
+    /// Reflectance of a surface of known colour, or what is wrong with that colour.
+    pub fn known(&self) -> Result<Reflectance, String> {
+        let colour = self.colour.clone().ok_or("enter the colour, or choose a card")?;
+        let masstone = Masstone::try_from(colour).map_err(|error| error.to_string())?;
+        masstone.reflectance().map_err(|error| error.to_string())
+    }
+}
+
 /// A photo of the piece, with its faces marked.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -97,11 +106,8 @@ impl PiecePhoto {
         {
             return Err(("card".into(), "the card is outside the photo; move it onto the card".into()));
         }
-        if let Some(MarkedCard { kind: CardKind::Known, colour, .. }) = &self.card {
-            let Some(colour) = colour else {
-                return Err(("card/colour".into(), "enter the colour, or choose a card".into()));
-            };
-            colour.of_a_surface().map_err(|error| ("card/colour".into(), error.to_string()))?;
+        if let Some(card) = self.card.as_ref().filter(|card| card.kind == CardKind::Known) {
+            card.known().map_err(|words| ("card/colour".into(), words))?;
         }
         if self.hidden.len() > OUTLINES {
             return Err(("hidden".into(), format!("too many outlines; the most is {OUTLINES}")));

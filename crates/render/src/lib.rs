@@ -33,6 +33,7 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod between;
 mod blurred;
 mod brushed;
 mod camera;

@@ -35,7 +35,12 @@ pub enum BadMarks {
     NoCamera,
 }
 
-impl MarkedPhoto<'_> {
+impl<'a> MarkedPhoto<'a> {
+    /// Only where the faces are, for what does not depend on the light.
+    pub fn of(faces: &'a [(View, [Point2; 4])]) -> Self {
+        Self { faces, hidden: &[], white: [1.0; 3], card: None }
+    }
+
     /// Whether an outline of what stands in front holds a point, in widths of the photo.
     pub(crate) fn hides(&self, at: Point2) -> bool {
         self.hidden.iter().any(|outline| is_inside(outline, at))

@@ -7,6 +7,7 @@
 
 use crate::{
     Relief,
+    between::{between, mixed},
     marks::{SIDE, TILE_MM, UP_CLOSE},
 };
 
@@ -182,16 +183,15 @@ impl RowOnTile<'_> {
         let (u, v, part) = self.spot(x, (0, 0), turned);
         let (right, below) = if turned { (down[self.y], across[x]) } else { (across[x], down[self.y]) };
         let is_patched = patched && self.is_large(part);
-        let rank = |du: u32, dv: u32| {
-            let at = (u + du, v + dv);
+        let rank = |du: usize, dv: usize| {
+            let at = (u + du as u32, v + dv as u32);
             f32::from(if is_patched {
                 self.patched(tile, at, part, x, (0, 0), turned)
             } else {
                 tile[place(at.0, at.1)]
             })
         };
-        let line = |dv: u32| (1.0 - right) * rank(0, dv) + right * rank(1, dv);
-        ((1.0 - below) * line(0) + below * line(1)) as u16
+        between((right, below), rank) as u16
     }
 
     fn is_large(&self, part: u32) -> bool {
@@ -252,7 +252,7 @@ fn patch_aside(column: u32, row: u32, part: u32) -> (u32, u32) {
         .wrapping_mul(0x9E37_79B1)
         .wrapping_add(row.wrapping_mul(0x85EB_CA77))
         .wrapping_add(part.wrapping_mul(0xC2B2_AE3D));
-    let chance = (chance ^ (chance >> 15)).wrapping_mul(0x2C1B_3C6D);
+    let chance = mixed(chance);
     (chance >> 22, (chance >> 12) & ON_TILE)
 }
 

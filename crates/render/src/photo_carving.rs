@@ -8,13 +8,13 @@ use std::collections::BTreeMap;
 use warm_blend_board::ByPlace;
 use warm_blend_piece::{Face, Part, Rect, Shaping};
 
-use crate::blurred::blurred;
+use crate::{between::between, blurred::blurred};
 
 /// Smallest cell, mm: carving has no finer detail.
 const FINEST: f64 = 1.5;
-/// Cells to either side that fill one without a pixel.
+/// Radius, in cells, over which a cell without a pixel is filled from its neighbours.
 const FILLS: usize = 1;
-/// What is even about a detail of carving, of the width of the carving†.
+/// Radius of the surroundings that a detail is compared with, as a share of the width of the carving†.
 const AROUND: f64 = 0.16;
 /// Spread of the logarithm of the light from which there is carving in the photo, and not only grain and noise†.
 const LEAST: f32 = 0.03;
@@ -121,9 +121,6 @@ impl Cells {
         };
         let (column, u) = place(x, self.over.x, self.over.w, self.across);
         let (row, v) = place(y, self.over.y, self.over.h, down);
-        let height = |column: usize, row: usize| self.heights[row * self.across + column];
-        let upper = (1.0 - u) * height(column, row) + u * height(column + 1, row);
-        let lower = (1.0 - u) * height(column, row + 1) + u * height(column + 1, row + 1);
-        (1.0 - v) * upper + v * lower
+        between((u, v), |right, below| self.heights[(row + below) * self.across + column + right])
     }
 }

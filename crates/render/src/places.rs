@@ -8,6 +8,7 @@ use rayon::prelude::*;
 use warm_blend_board::{ByPlace, Place};
 
 use crate::{
+    between::{between, mixed},
     blurred::blurred,
     counted::in_pieces,
     marks::{SIDE, TILE_MM, Texture, UP_CLOSE},
@@ -66,7 +67,7 @@ impl Ragged {
         let scale = self.scale * times;
         let tile = texture.tile(false);
         let read = |x: usize, y: usize| f32::from(tile[(y + offset) % SIDE * SIDE + (x + offset) % SIDE]);
-        between(scale, (x + self.from.0, y + self.from.1), read) / 32768.0 - 1.0
+        on_steps(scale, (x + self.from.0, y + self.from.1), read) / 32768.0 - 1.0
     }
 
     /// Height of each pixel relative to its surroundings with ragged boundaries, mm; `out` is the height without.
@@ -84,20 +85,19 @@ impl Ragged {
 
     /// Where a pixel near a rim takes its place from: from so many pixels beside, mostly few.
     fn aside(&self, (x, y): (usize, usize)) -> (isize, isize) {
-        let mixed = |x: usize, y: usize| {
-            let mixed = (x as u32).wrapping_mul(0x9E37_79B1) ^ (y as u32).wrapping_mul(0x85EB_CA77);
-            let mixed = (mixed ^ (mixed >> 15)).wrapping_mul(0x2C1B_3C6D);
+        let chances = |x: usize, y: usize| {
+            let mixed = mixed((x as u32).wrapping_mul(0x9E37_79B1) ^ (y as u32).wrapping_mul(0x85EB_CA77));
             (mixed ^ (mixed >> 12)).wrapping_mul(0x297A_2D39)
         };
         // The difference of two even chances: the nearer, the likelier.
         let chance = |shift: u32| {
             let even = |mixed: u32, shift: u32| f32::from((mixed >> shift) as u8) * (1.0 / 256.0);
             let read = |x: usize, y: usize| {
-                let mixed = mixed(x, y);
-                even(mixed, shift) - even(mixed, shift + 8)
+                let chances = chances(x, y);
+                even(chances, shift) - even(chances, shift + 8)
             };
             let at = (x + self.from.0, y + self.from.1);
-            (between(self.scale, at, read) * self.scattered).round() as isize
+            (on_steps(self.scale, at, read) * self.scattered).round() as isize
         };
         (chance(0), chance(16))
     }
@@ -105,15 +105,13 @@ impl Ragged {
 
 /// The value of a pixel in a field of so many steps a pixel; between its steps where pixels are much finer.
 #[inline]
-fn between(scale: f64, (x, y): (usize, usize), read: impl Fn(usize, usize) -> f32) -> f32 {
+fn on_steps(scale: f64, (x, y): (usize, usize), read: impl Fn(usize, usize) -> f32) -> f32 {
     let (x, y) = (x as f64 * scale, y as f64 * scale);
     let (column, row) = (x as usize, y as usize);
     if scale >= UP_CLOSE {
         return read(column, row);
     }
-    let (u, v) = (x.fract() as f32, y.fract() as f32);
-    let line = |row: usize| (1.0 - u) * read(column, row) + u * read(column + 1, row);
-    (1.0 - v) * line(row) + v * line(row + 1)
+    between((x.fract() as f32, y.fract() as f32), |right, down| read(column + right, row + down))
 }
 
 /// Heights of a surface.

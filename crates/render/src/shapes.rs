@@ -76,7 +76,7 @@ pub(crate) struct Shapes<'a> {
 }
 
 impl<'a> Shapes<'a> {
-    /// `carving` is what a photo shows in place of the drawn one.
+    /// `carving` replaces the drawn carving where a photo shows the real one.
     pub fn of(
         face: &'a Face,
         placed: &'a Placed,

@@ -2,6 +2,8 @@
 
 use warm_blend_piece::{Face, Rect, Zone};
 
+use crate::between::mixed;
+
 /// Linear grey of the glass where it is darkest, and how much lighter it is in a streak of light.
 const GLASS: f64 = 0.34;
 const STREAK: f64 = 0.26;
@@ -56,8 +58,7 @@ fn shelf(x: f64, above: f64, (w, h): (f64, f64)) -> f64 {
 
 /// Thickness, mm, height as a share of the shelf's, and linear grey of a book.
 fn book(n: u32) -> (f64, f64, f64) {
-    let mixed = (n + 1).wrapping_mul(0x9E37_79B1);
-    let mixed = (mixed ^ (mixed >> 15)).wrapping_mul(0x2C1B_3C6D);
+    let mixed = mixed((n + 1).wrapping_mul(0x9E37_79B1));
     let part = |shift: u32| f64::from((mixed >> shift) & 255) / 255.0;
     (THIN + (THICK - THIN) * part(0), LOW + (HIGH - LOW) * part(8), 0.10 + 0.34 * part(16))
 }

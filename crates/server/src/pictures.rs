@@ -205,9 +205,9 @@ impl Fronts {
         let face = elevation
             .face(view)
             .ok_or_else(|| Problem::field("?view", "this piece has no such view; use front"))?;
-        let carving = photo.map(|photo| photo.on.carving(view)).unwrap_or_default();
         let carved_as = photo.map(|photo| photo.of.clone());
         self.0.get(FrontOf { face: face.clone(), size, closer, carved_as }, fineness, || {
+            let carving = photo.map(|photo| photo.on.carving(view)).unwrap_or_default();
             Front::carved(face, size, closer, fineness, &carving)
                 .map_err(|error| Problem::field("?width", error))
         })
@@ -217,7 +217,9 @@ impl Fronts {
 /// What a flat picture of a face was drawn from.
 #[derive(Debug, Clone, PartialEq)]
 pub struct FlatOf {
-    /// The piece, its scheme and the boards, and the state of the shelf.
+    /// What all faces share: the form of the piece, the layers over everything, the boards.
+    pub around: Arc<Vec<u8>>,
+    /// What the zones of this face wear.
     pub wears: Vec<u8>,
     pub shelf: FileState,
     pub look: Look,

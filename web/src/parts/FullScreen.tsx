@@ -1,15 +1,21 @@
-import { X } from 'lucide-react';
+import { Expand, X } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
 
-/** Swatches blown up to fill the screen, with nothing beside them. */
+const BUTTON = (
+  <button type="button" className="press press-bare shrink-0 px-0" aria-label="Full screen">
+    <Expand size={20} aria-hidden />
+  </button>
+);
+
+/** Swatches blown up to fill the screen, with nothing beside them. A button opens it unless there is another trigger. */
 export function FullScreen({
   title,
-  trigger,
+  trigger = BUTTON,
   children,
 }: {
   title: string;
-  trigger: ReactNode;
+  trigger?: ReactNode;
   children: ReactNode;
 }) {
   return (

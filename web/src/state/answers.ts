@@ -1,8 +1,8 @@
 import { type InvalidateOptions, type InvalidateQueryFilters, QueryClient } from '@tanstack/react-query';
 
 /**
- * Answers of the program. A first answer that was on its way when something changed may be from before that: it is asked for again when it
- * is there. (One that replaces another is asked for anew at once, by the library.)
+ * The cache of answers. A request that is still running when something changes may return what was true before the change. The library
+ * restarts such a request only if there is an earlier answer to replace; a first one is repeated here as soon as it has come back.
  */
 export class Answers extends QueryClient {
   override invalidateQueries<Key extends readonly unknown[]>(
@@ -14,7 +14,7 @@ export class Answers extends QueryClient {
       .filter(({ state }) => state.data === undefined && state.fetchStatus === 'fetching');
     for (const { promise, queryKey } of first) {
       const again = () => super.invalidateQueries({ ...filters, queryKey, exact: true });
-      // Why it failed says whoever asked for it.
+      // Whoever made the request reports its error.
       void promise?.then(again, again);
     }
     return super.invalidateQueries(filters, options);

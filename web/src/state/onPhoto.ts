@@ -1,6 +1,6 @@
 // A piece on photos of it: what is known of a photo, and the finish shown on it.
 
-import { api, got, type PartPlaced, type Piece } from '../api/client';
+import { api, got, type PartPlaced, type Piece, type PiecePhoto } from '../api/client';
 import { useLook, useUnits } from '../light/light';
 import { nameless, useSavedPicture } from './piece';
 import { useLastPreview, usePreviewPicture } from './preview';
@@ -11,7 +11,7 @@ export const KEPT = 1600;
 
 /** What is known of a photo of an unsaved piece. */
 export function usePhotoOfPiece(entry: Piece, photo: number) {
-  // Whatever it wears, it stands there.
+  // What it wears does not change where it stands.
   const body = { ...nameless(entry), schemes: [], chosen: 0 };
   const query = { photo, units: useUnits() };
   return useLastPreview({
@@ -74,9 +74,11 @@ export const placed = (piece: Piece, photo: number, to: PartPlaced) =>
     }),
   );
 
+/** Whether a finish can be shown on a photo: once the front is marked. */
+export const hasFront = ({ faces }: PiecePhoto) => faces?.some(({ view }) => view === 'front') ?? false;
+
 /** The first photo of a piece that its finish can be shown on; −1 if there is none. */
-export const shownOn = (entry: Piece) =>
-  (entry.photos ?? []).findIndex(({ faces }) => faces?.some(({ view }) => view === 'front'));
+export const shownOn = (entry: Piece) => (entry.photos ?? []).findIndex(hasFront);
 
 /** A picture of what a client agrees to: the finish on a photo of the piece, or the drawing. */
 export function useAgreedPicture() {

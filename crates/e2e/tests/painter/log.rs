@@ -54,7 +54,7 @@ async fn a_note_is_kept() {
     painter.reads("the note is empty").await;
     painter.write("textbox", "Note", "The lid sticks again; plane it before the wax.").await;
     painter.click("button", "Add note").await;
-    // What is typed counts as text of the page, and stays through a reload until it is kept.
+    // Typed text counts as text of the page, and survives a reload until the note is saved.
     painter.until("it is kept", async || painter.value("textbox", "Note").await.is_empty()).await;
     painter.reads("The lid sticks again").await;
     painter.driver.refresh().await.unwrap();
@@ -64,7 +64,7 @@ async fn a_note_is_kept() {
     painter.leave().await;
 }
 
-/// A note that is written while the log is still on its way is in it nevertheless: that first answer is older than the note.
+/// A note that is written before the log has loaded appears in it, although that first answer is older than the note.
 #[tokio::test]
 async fn a_note_is_not_lost_behind_a_late_answer() {
     let painter = Painter::at_the_door().await;

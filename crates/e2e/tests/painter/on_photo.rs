@@ -196,7 +196,7 @@ async fn another_photo_is_marked_from_a_guess() {
     painter.the("button", LEFT).await;
     painter.click("radio", "Card").await;
     painter.reads("This looks like the card").await;
-    // In its place a surface of a known colour will do.
+    // A surface of known colour serves instead of the card.
     painter.click("radio", "Known colour").await;
     painter.write("textbox", "Hex code", "#eeeae0").await;
     painter.saved().await;

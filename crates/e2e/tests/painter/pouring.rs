@@ -74,7 +74,7 @@ async fn from_a_photo_to_a_labelled_pot() {
     let off = |pot: &Value| pot["judgement"]["difference"].as_f64().unwrap();
     assert!(off(&spilt) > off_of_plan(&painter, &mix).await + 0.5, "{spilt}");
 
-    // What is said to add next is weighed in, once it is there, until nobody sees a difference any more.
+    // Weigh in what the program suggests, once it has answered, until nobody would see a difference.
     painter.the("button", "Weigh it in").await;
     for _ in 0..4 {
         painter

@@ -426,7 +426,7 @@ async fn a_finish_is_shown_on_a_photo() {
     shaded["photos"][0]["card"]["y"] = json!(0.29);
     let seen = bench.post("/api/piece/on-photo?photo=0", shaded, OK).await;
     assert!(seen["problem"].as_str().is_some() || seen["warnings"][0].as_str().is_some(), "{seen}");
-    // A surface of known colour in place of the card.
+    // A surface of known colour serves instead of the card.
     let known = |colour: Value| {
         let mut entry = good.clone();
         entry["photos"][0]["card"]["kind"] = json!("known");

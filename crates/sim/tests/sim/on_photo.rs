@@ -245,7 +245,7 @@ fn wrong_dimensions_are_found_in_the_photo() {
         let all = by_hand(&before);
         let front: Vec<_> = all.iter().copied().filter(|(view, _)| *view == View::Front).collect();
         for faces in [&all, &front] {
-            let marked = MarkedPhoto { faces, hidden: &[], white: [1.0; 3], card: None };
+            let marked = MarkedPhoto::of(faces);
             let found = |form: &Form| Proportions::contradicting(&form.build().unwrap(), &marked, high);
             assert_eq!(found(&right), None, "{} by {} faces", interior.id, faces.len());
             for wrong in [0.75, 1.3] {
@@ -258,7 +258,7 @@ fn wrong_dimensions_are_found_in_the_photo() {
         let form = Form { depth: right.depth * 1.4, ..right };
         let elevation = form.build().unwrap();
         let of = |faces: &[_]| {
-            let marked = MarkedPhoto { faces, hidden: &[], white: [1.0; 3], card: None };
+            let marked = MarkedPhoto::of(faces);
             Proportions::contradicting(&elevation, &marked, high)
         };
         assert_eq!(of(&front), None);
@@ -273,7 +273,7 @@ fn parts_are_outlined_where_they_are_seen() {
     for interior in INTERIORS {
         let elevation = interior.form().build().unwrap();
         let before = interior.photograph(&elevation, SIZE, |_| None).unwrap();
-        let marks = MarkedPhoto { faces: &before.faces, hidden: &[], white: [1.0; 3], card: None };
+        let marks = MarkedPhoto::of(&before.faces);
         let parts = marks.parts(&elevation, 0.75).unwrap();
         let holds = |[a, b, c, d]: [[f64; 2]; 4], [x, y]: [f64; 2]| {
             let sides = [(a, b), (b, c), (c, d), (d, a)];

@@ -7,8 +7,7 @@ use utoipa::ToSchema;
 use warm_blend_paint::{Dimension, FilmState, Seen, Units};
 use warm_blend_photo::{Card, Homography, Photo, PhotoSpot, Point2};
 use warm_blend_piece::{
-    CardKind, Elevation, Face, FinishedZone, Form, MarkedCard, MarkedFace, MovedPart, Part, Piece,
-    PiecePhoto, Rect, View, Zone,
+    CardKind, Elevation, Face, FinishedZone, Form, MarkedFace, MovedPart, Piece, PiecePhoto, Rect, View, Zone,
 };
 use warm_blend_render::{MarkedPhoto, OnPhoto, Proportions, SeenPart, Worn};
 use warm_blend_spectral::Light;
@@ -60,10 +59,9 @@ pub struct PartOnPhoto {
 
 impl PartOnPhoto {
     fn of(face: &Face, SeenPart { view, part, zone, corners, on_face }: SeenPart) -> Option<Self> {
-        let alike = |parts: &[Part]| parts.iter().filter(|other| other.zone == zone).count();
-        let name = match alike(&face.parts) {
+        let name = match face.parts.iter().filter(|other| other.zone == zone).count() {
             1 => zone.name().to_owned(),
-            _ => format!("{} {}", zone.name(), alike(&face.parts[..part]) + 1),
+            _ => format!("{} {}", zone.name(), face.nth(part) + 1),
         };
         let moves = on_face.is_some() && face.parts.get(part)?.on.is_some();
         Some(Self { view, part, zone, name, moves, corners, is_round: on_face.is_none() })
@@ -88,7 +86,7 @@ impl PartPlaced {
     pub fn moved(&self, piece: &Piece, of: &PiecePhoto, high: f64) -> Result<Vec<MovedPart>, Refusal> {
         let elevation = elevation_of(piece)?;
         let faces = faces(of);
-        let marks = MarkedPhoto { faces: &faces, hidden: &[], white: [1.0; 3], card: None };
+        let marks = MarkedPhoto::of(&faces);
         let parts = marks.parts(&elevation, high).map_err(|error| Refusal::field("/faces", error))?;
         let gone = || Refusal::field("/to/part", "no such part is seen in the photo; choose another");
         let is_it =
@@ -98,7 +96,7 @@ impl PartPlaced {
         let out = || Refusal::field("/to", "this is outside the photo; put the corner nearer");
         let [left, upper] = on_face(self.upper_left).ok_or_else(out)?;
         let [right, lower] = on_face(self.lower_right).ok_or_else(out)?;
-        // A left side is drawn the other way round.
+        // The left side is a mirror image of the drawing.
         let wanted = Rect { x: left.min(right), y: upper, w: (right - left).abs(), h: lower - upper };
         let fixed = || Refusal::field("/to/part", "this part follows the dimensions; change those");
         let new = elevation.moved(self.view, self.part, wanted).ok_or_else(fixed)?;
@@ -175,13 +173,6 @@ struct White {
     warnings: Vec<String>,
 }
 
-/// Linear sRGB reflectances of a known surface.
-fn known(card: &MarkedCard) -> Result<[f64; 3], String> {
-    let colour = card.colour.as_ref().ok_or("enter the colour, or choose a card")?;
-    let reflects = colour.of_a_surface().map_err(|error| error.to_string())?.reflectance();
-    Ok(Seen::linear(&reflects.map_err(|error| error.to_string())?, Light::Daylight))
-}
-
 fn white(photo: &Photo, of: &PiecePhoto) -> Result<White, Wrong> {
     let Some(card) = &of.card else {
         let approximate = "No card in the photo, so colours are only approximate. Hold a white or grey card against the piece";
@@ -192,7 +183,10 @@ fn white(photo: &Photo, of: &PiecePhoto) -> Result<White, Wrong> {
     let kind = match card.kind {
         CardKind::White => Card::White,
         CardKind::Grey => Card::Grey,
-        CardKind::Known => Card::Known(known(card).map_err(|error| ("/card/colour", error))?),
+        CardKind::Known => {
+            let reflects = card.known().map_err(|words| ("/card/colour", words))?;
+            Card::Known(Seen::linear(&reflects, Light::Daylight))
+        }
     };
     let (reads, warnings) = photo.white(kind, spot).map_err(|error| ("/card", error.to_string()))?;
     Ok(White { reads, card: Some(spot), warnings: warnings.into_iter().map(str::to_owned).collect() })
@@ -242,7 +236,7 @@ impl PieceOnPhoto {
         };
         let judged = white(photo, of);
         let faces = faces(of);
-        let marks = MarkedPhoto { faces: &faces, hidden: &[], white: [1.0; 3], card: None };
+        let marks = MarkedPhoto::of(&faces);
         let high = height as f64 / width as f64;
         let seen = marked.map(|_| marks.parts(elevation, high)).transpose();
         let wrong = match (&judged, &seen) {

@@ -1,4 +1,4 @@
-import { Columns2, Columns3, Download, Expand, SquareSplitHorizontal } from 'lucide-react';
+import { Columns2, Columns3, Download, SquareSplitHorizontal } from 'lucide-react';
 import { useState } from 'react';
 import type { Board, StripPrediction } from '../../api/client';
 import { useInLights, useLook } from '../../light/light';
@@ -79,14 +79,7 @@ export function View(props: Props) {
         >
           <Download size={20} aria-hidden />
         </a>
-        <FullScreen
-          title={`${entry.name}, strip ${letter}`}
-          trigger={
-            <button type="button" className="press press-bare px-0" aria-label="Full screen">
-              <Expand size={20} aria-hidden />
-            </button>
-          }
-        >
+        <FullScreen title={`${entry.name}, strip ${letter}`}>
           <LookClosely ratio={2} most={4}>
             {(at) => (
               <Picture

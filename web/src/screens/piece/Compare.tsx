@@ -4,7 +4,7 @@ import { FullScreen } from '../../parts/FullScreen';
 import { useStandings } from '../../state/piece';
 import { Colours } from './Colours';
 import { Elevation } from './Elevation';
-import { schemesOf } from './entry';
+import { paintedOf, schemesOf } from './entry';
 
 /** All schemes beside each other, touching; below them whether each holds together, and what every part wears. */
 export function Compare({ entry }: { entry: Piece }) {
@@ -26,9 +26,7 @@ export function Compare({ entry }: { entry: Piece }) {
 function Schemes({ entry }: { entry: Piece }) {
   const schemes = schemesOf(entry);
   const standings = useStandings(entry, schemes.length);
-  const parts = (standings.find((standing) => standing)?.zones ?? []).filter(
-    ({ zone }) => zone !== 'unpainted',
-  );
+  const parts = paintedOf(standings.find((standing) => standing)?.zones);
   return (
     <div className="min-h-0 flex-1 overflow-auto">
       <table className="w-full table-fixed border-separate border-spacing-x-px border-spacing-y-0 text-left">

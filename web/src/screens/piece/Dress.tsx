@@ -12,7 +12,7 @@ interface Props {
   draft: Draft<Piece>;
   zone: ZoneView;
   zones: ZoneView[];
-  /** In place of the name of the zone. */
+  /** Shown instead of the zone’s name. */
   heading?: ReactNode;
 }
 

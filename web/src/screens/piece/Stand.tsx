@@ -1,4 +1,4 @@
-import { Camera, Expand } from 'lucide-react';
+import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Piece, PieceChoices, PieceKept } from '../../api/client';
@@ -88,14 +88,7 @@ export function Stand({ piece, choices }: Props) {
       <Link to="/piece/sheet" className="press press-bare px-2 text-sm">
         Client sheet
       </Link>
-      <FullScreen
-        title={entry.name}
-        trigger={
-          <button type="button" className="press press-bare px-0" aria-label="Full screen">
-            <Expand size={20} aria-hidden />
-          </button>
-        }
-      >
+      <FullScreen title={entry.name}>
         <LookClosely ratio={DRAWN.width / DRAWN.height} beside={<Lamp lit={lit} onChange={setLit} />}>
           {(from) => <Elevation entry={entry} scheme={at} view={seen} turned={turned} at={from} lit={lit} />}
         </LookClosely>

@@ -4,7 +4,7 @@ import { plainNumber } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { DepthMap } from './DepthMap';
-import { schemeOf, withScheme } from './entry';
+import { clashOf, schemeOf, withScheme } from './entry';
 import { Pulls } from './Pulls';
 
 interface Props {
@@ -24,7 +24,6 @@ const INTENTS = [
 /** Whether the parts belong together: the verdict, what would help, a map; the numbers behind it on demand. */
 export function Verdict({ entry, standing, unifying, onUnify, onChange }: Props) {
   const { verdict, pairs, pulls, findings } = standing;
-  const off = pairs.some(({ stands }) => stands !== 'in');
   return (
     <section aria-label="Verdict" className="grid gap-3">
       <div>
@@ -33,7 +32,7 @@ export function Verdict({ entry, standing, unifying, onUnify, onChange }: Props)
         </h2>
         <p className="text-sm text-soft">{verdict.detail}</p>
       </div>
-      {(off || unifying) && (
+      {(clashOf(standing) || unifying) && (
         <button
           type="button"
           className={`press ${unifying ? 'press-plain' : 'press-ink'}`}

@@ -7,6 +7,7 @@ import { BlendOf } from './BlendOf';
 import {
   ageingOf,
   blendOf,
+  paintedOf,
   potOf,
   schemeOf,
   stripOf,
@@ -28,7 +29,7 @@ interface Props {
   boards: BoardInList[];
   shelf: Paint[];
   mixes: Mix[];
-  /** In place of the name of the zone. */
+  /** Shown instead of the zone’s name. */
   heading?: ReactNode;
   onShow: (entry: Piece) => void;
   onChange: (entry: Piece) => void;
@@ -105,7 +106,7 @@ export function Wears({
       put({ blend: { way: 'down', bands } });
     } else if (board && strip) put({ strip: { board, strip } });
   };
-  const others = zones.filter((one) => one.zone !== zone.zone && one.zone !== 'unpainted');
+  const others = paintedOf(zones).filter((one) => one.zone !== zone.zone);
   const alike = others.every((one) => one.wears === zone.wears);
   const dressAll = () => {
     onChange(

@@ -1,6 +1,6 @@
 // What a painter changes about a piece, as a new entry.
 
-import type { Finish, Piece, Scheme, ZoneFinish } from '../../api/client';
+import type { Finish, Piece, PiecePrediction, Scheme, ZoneFinish, ZoneView } from '../../api/client';
 
 const EMPTY: Scheme = { name: 'first thought', intent: 'quiet', wears: {}, over: [], pairs: [] };
 
@@ -17,6 +17,14 @@ export function withScheme(entry: Piece, change: Partial<Scheme>): Piece {
   const schemes = schemesOf(entry).map((scheme, n) => (n === at ? { ...scheme, ...change } : scheme));
   return { ...entry, schemes, chosen: at };
 }
+
+/** The first two adjoining parts that do not go together. */
+export const clashOf = (standing: PiecePrediction | undefined) =>
+  standing?.pairs.find(({ stands }) => stands !== 'in');
+
+/** The zones that take a finish. */
+export const paintedOf = (zones: ZoneView[] | undefined) =>
+  (zones ?? []).filter(({ zone }) => zone !== 'unpainted');
 
 const NO_AGE = { wear: 0, grime: 0, water: 0, fade: 0, verdigris: 0 };
 

@@ -1,4 +1,3 @@
-import { Maximize2 } from 'lucide-react';
 import { Link } from 'react-router';
 import type { Mix, MixEntry, Paint, PourView, Prediction, Problem, Swatch } from '../../api/client';
 import { useInLights, useLight, useLightName } from '../../light/light';
@@ -99,14 +98,7 @@ export function Result({ entry, onChange, prediction, pour, problem, shelf, mixe
           {...(pour ? ofPour(pour) : { of: entry.components })}
         />
         {face && (
-          <FullScreen
-            title={entry.name ?? 'Mix'}
-            trigger={
-              <button type="button" className="press press-bare shrink-0 px-0" aria-label="Full screen">
-                <Maximize2 size={18} aria-hidden />
-              </button>
-            }
-          >
+          <FullScreen title={entry.name ?? 'Mix'}>
             {target && <div className="flex-1" style={{ background: target.hex }} />}
             <div className="flex-1" style={{ background: face.hex }} />
           </FullScreen>

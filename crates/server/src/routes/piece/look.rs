@@ -128,15 +128,18 @@ impl<'a> Worn<'a> {
         self.finished.get().ok_or_else(Problem::internal)
     }
 
-    /// All that the look of a face depends on besides the shelf: what its own zones wear, and what they wear it on.
-    fn wears(&self, face: &Face) -> Result<Vec<u8>, Problem> {
-        let zones: BTreeSet<Zone> = face.parts.iter().map(|part| part.zone).collect();
-        let worn: Vec<_> =
-            zones.iter().map(|zone| (self.scheme.dress(*zone), self.scheme.stencil(*zone))).collect();
+    /// What the look of every face depends on besides the shelf and what its own zones wear.
+    fn around_all(&self) -> Result<Vec<u8>, Problem> {
         let Piece { form, ground, corrections, moved, .. } = self.piece;
         let on = (form, ground, corrections, moved);
-        serde_json::to_vec(&(on, worn, &self.scheme.over, &self.around.boards))
-            .map_err(|_| Problem::internal())
+        serde_json::to_vec(&(on, &self.scheme.over, &self.around.boards)).map_err(|_| Problem::internal())
+    }
+
+    /// What the zones of a face wear.
+    fn wears(&self, face: &Face) -> Result<Vec<u8>, Problem> {
+        let zones: BTreeSet<Zone> = face.parts.iter().map(|part| part.zone).collect();
+        let worn = zones.iter().map(|zone| (self.scheme.dress(*zone), self.scheme.stencil(*zone)));
+        serde_json::to_vec(&worn.collect::<Vec<_>>()).map_err(|_| Problem::internal())
     }
 
     /// Flat pictures of faces, with or without their patterns and with the carving of a photo, as they were if they were drawn before.
@@ -149,7 +152,7 @@ impl<'a> Worn<'a> {
         photo: Option<&Photographed>,
         asking: &Asking,
     ) -> Result<Vec<Arc<Picture>>, Problem> {
-        let shelf = self.around.shelf.state();
+        let (around, shelf) = (Arc::new(self.around_all()?), self.around.shelf.state());
         let has_patterns = self.scheme.wears.values().any(|finish| finish.stencil.is_some());
         let flat = |(view, patterned, size): (View, bool, (u32, u32))| {
             let face = elevation.face(view).ok_or_else(not_said)?;
@@ -158,7 +161,9 @@ impl<'a> Worn<'a> {
             // Without its patterns a face is seen round edges only.
             let fineness = if patterned { fineness } else { Fineness::Quick };
             let carved_as = photo.map(|photo| photo.of.clone());
-            let known = FlatOf { wears, shelf, look, shading, view, patterned, size, fineness, carved_as };
+            let around = Arc::clone(&around);
+            let known =
+                FlatOf { around, wears, shelf, look, shading, view, patterned, size, fineness, carved_as };
             pictures.flats.get(known, || {
                 asking.still()?;
                 let front = pictures.fronts.of(elevation, view, size, Closer::WHOLE, fineness, photo)?;

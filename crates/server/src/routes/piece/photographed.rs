@@ -133,7 +133,7 @@ pub async fn picture_on_photo(
     workspace.pictures.answer(size, fineness, draw).await
 }
 
-/// How much of its detail a flat picture has, of the whole: round edges there is little to see, and a quick picture is soon replaced.
+/// Resolution of a flat picture, as a share of the full one: round edges little is seen, and a quick picture is soon replaced.
 fn detail(patterned: bool, fineness: Fineness) -> f64 {
     match (patterned, fineness) {
         (true, Fineness::Fine) => 1.0,

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { MarkedFace, Piece, PieceOnPhoto, PiecePhoto, Problem } from '../../../api/client';
 import { Segments } from '../../../parts/Segments';
 import { TroubleLine } from '../../../parts/TroubleLine';
-import { placed, snapped } from '../../../state/onPhoto';
+import { hasFront, placed, snapped } from '../../../state/onPhoto';
 import { CardMarks } from './CardMarks';
 import { Fitting } from './Fitting';
 import { Handle, type Point } from './Handle';
@@ -86,7 +86,7 @@ export function Marks({ entry, n, photo: kept, known, problem, onChange, onPiece
     if (moved && JSON.stringify(moved) !== JSON.stringify(entry.moved)) onPiece({ moved });
     else pull(undefined);
   };
-  // It stays in the hand until the program has followed.
+  // It stays where the hand left it until the new outlines arrive.
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new answer is what is waited for
   useEffect(() => pull(undefined), [known]);
   /** True once somebody has said that there is no card. */
@@ -127,7 +127,7 @@ export function Marks({ entry, n, photo: kept, known, problem, onChange, onPiece
   };
   const done = () => {
     let next = photo;
-    if (!faces.some((one) => one.view === 'front')) next = withFace(begun('front', photo, known));
+    if (!hasFront(photo)) next = withFace(begun('front', photo, known));
     if (!next.card && card) next = { ...next, card };
     if (next !== photo) change(next);
     onDone();

@@ -9,7 +9,7 @@ import { TroubleLine } from '../../../parts/TroubleLine';
 import { useAction } from '../../../parts/useAction';
 import { Failed, Waiting } from '../../../parts/Waiting';
 import { usePhotos } from '../../../state/files';
-import { usePhotoOfPiece } from '../../../state/onPhoto';
+import { hasFront, usePhotoOfPiece } from '../../../state/onPhoto';
 import { usePieceCalls } from '../../../state/piece';
 import { usePlace } from '../../../state/unsaved';
 import { type Draft, useDraft } from '../../../state/useDraft';
@@ -41,7 +41,7 @@ function Photos({ piece }: { piece: PieceKept }) {
   const { attempt, busy } = useAction();
   const n = Math.min(at, photos.length - 1);
   const photo = photos[n];
-  const isMarked = photo?.faces?.some(({ view }) => view === 'front') && marking !== photo.photo;
+  const isMarked = photo !== undefined && hasFront(photo) && marking !== photo.photo;
 
   const bring = (file: File) =>
     attempt(
@@ -80,7 +80,7 @@ function Photos({ piece }: { piece: PieceKept }) {
             onChange={(id) => setAt(Number(id))}
           />
         )}
-        {photo && isMarked && (
+        {isMarked && (
           <button
             type="button"
             className="press press-bare px-2 text-sm"
@@ -118,7 +118,7 @@ function Photos({ piece }: { piece: PieceKept }) {
           draft={draft}
           n={n}
           photo={photo}
-          isMarked={isMarked ?? false}
+          isMarked={isMarked}
           onChange={(next) => {
             setMarking(photo.photo);
             draft.change((now) => replaced(now, next));

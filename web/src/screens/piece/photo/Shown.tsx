@@ -1,4 +1,4 @@
-import { Download, Expand } from 'lucide-react';
+import { Download } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { Piece, PieceOnPhoto } from '../../../api/client';
 import { useInLights, useLook } from '../../../light/light';
@@ -14,7 +14,7 @@ import { useStanding } from '../../../state/piece';
 import type { Draft } from '../../../state/useDraft';
 import { useChosenZone } from '../chosenZone';
 import { Dress } from '../Dress';
-import { chosenOf, schemesOf } from '../entry';
+import { chosenOf, clashOf, paintedOf, schemesOf } from '../entry';
 import { Over } from '../Over';
 import { Unify } from '../Unify';
 import { Fitting } from './Fitting';
@@ -44,8 +44,6 @@ export function Shown({ piece, draft, n, known }: Props) {
   const [way, setWay] = useState('bar');
   const [unifying, setUnifying] = useState(false);
   const schemes = schemesOf(entry);
-  const zones = standing?.zones.filter((one) => one.zone !== 'unpainted') ?? [];
-  const isOff = standing?.pairs.some(({ stands }) => stands !== 'in') ?? false;
   const ratio = known.height / known.width;
   const picture = (one: Piece) => <PhotoPicture entry={one} n={n} scheme={scheme} size={known} />;
   return (
@@ -88,14 +86,7 @@ export function Shown({ piece, draft, n, known }: Props) {
         {!unifying && (
           <div className="flex items-center justify-between">
             <SavePicture entry={entry} n={n} scheme={scheme} />
-            <FullScreen
-              title={entry.name}
-              trigger={
-                <button type="button" className="press press-bare px-0" aria-label="Full screen">
-                  <Expand size={20} aria-hidden />
-                </button>
-              }
-            >
+            <FullScreen title={entry.name}>
               <Closely>
                 <div
                   className="m-auto"
@@ -125,7 +116,7 @@ export function Shown({ piece, draft, n, known }: Props) {
             heading={
               <Picker
                 label="Part"
-                choices={zones.map((one) => ({ id: one.zone, name: one.name }))}
+                choices={paintedOf(standing?.zones).map((one) => ({ id: one.zone, name: one.name }))}
                 value={zone.zone}
                 onChange={choose}
                 className="font-semibold"
@@ -133,7 +124,7 @@ export function Shown({ piece, draft, n, known }: Props) {
             }
           />
         )}
-        {(isOff || unifying) && (
+        {(clashOf(standing) || unifying) && (
           <div className="grid gap-2 border-t border-line pt-3">
             <p role="status">{standing?.verdict.headline}</p>
             <button
