@@ -11,6 +11,7 @@ mod corner;
 mod homography;
 mod palette;
 mod pinhole;
+mod plane_light;
 mod plausible;
 mod retinex;
 
@@ -19,7 +20,8 @@ use warm_blend_spectral::{Lab, Light, from_linear_srgb};
 pub use homography::{BadCorners, Homography, Point2, check_corners};
 pub use palette::{Palette, PhotoColour};
 pub use pinhole::Pinhole;
-pub use retinex::{Surface, blurred, grain};
+pub use plane_light::PlaneLight;
+pub use retinex::{Run, Surface, blurred, grain};
 
 /// A photo in linear light.
 #[derive(Debug, Clone)]

@@ -1,38 +1,50 @@
 //! Separates old grain from the light on it.
 //!
-//! A photo shows reflectance × light, so their logarithms add up. Steps that change the colour, and small ones where a surface is flat, are
-//! of the reflectance: grain, stains. Other steps are of the light: shadows, mouldings, carving. The reflectance is what has just its steps,
+//! A photo shows reflectance × light, so their logarithms add up. Steps that change the colour, small ones where a surface is flat, and those
+//! that a moulding does not have all along its run, are of the reflectance: grain, stains. Other steps are of the light: shadows, mouldings,
+//! carving. The reflectance is what has just its steps,
 //! in the sense of least squares (Retinex: B. K. P. Horn, *Comput. Graph. Image Process.* 3 (1974) 277; with colour: R. Grosse, M. K. Johnson,
 //! E. H. Adelson and W. T. Freeman, *Proc. IEEE Int. Conf. Computer Vision* (2009) 2335). That is Poisson's equation; cosines solve it exactly
 //! where nothing crosses the border of the picture (T. Simchony, R. Chellappa and M. Shao, *IEEE Trans. Pattern Anal. Mach. Intell.* 12 (1990)
 //! 435).
 
-use std::f64::consts::PI;
+use std::{collections::HashMap, f64::consts::PI};
 
 use rayon::prelude::*;
 use rustdct::DctPlanner;
 
 use crate::luminance;
 
+/// A line along which the shape of a surface is the same, as along a moulding or an edge.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Run {
+    /// Stable identifier of the line within the photo.
+    pub line: u64,
+    /// Position along it, mm.
+    pub along: f32,
+    /// True where grain runs the same way, so that only its colour tells it from the profile.
+    pub with_grain: bool,
+}
+
 /// What a pixel shows.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Surface {
     /// Something else.
     Other,
-    /// A flat surface with the number of its zone: fine changes are of its reflectance.
-    Flat(u8),
-    /// A moulding or an edge: its shape changes the light.
-    Shaped(u8),
+    /// A flat surface with the number of its part: fine changes are of its reflectance.
+    Flat(u16),
+    /// A moulding or an edge: its shape changes the light, but not along a run.
+    Shaped(u16, Option<Run>),
     /// Carving: all changes are of the light, since its shape hides the grain.
-    Carved(u8),
+    Carved(u16),
 }
 
 impl Surface {
-    /// The zone.
-    pub fn zone(self) -> Option<u8> {
+    /// Number of the part.
+    pub fn part(self) -> Option<u16> {
         match self {
             Self::Other => None,
-            Self::Flat(zone) | Self::Shaped(zone) | Self::Carved(zone) => Some(zone),
+            Self::Flat(part) | Self::Shaped(part, _) | Self::Carved(part) => Some(part),
         }
     }
 }
@@ -43,8 +55,10 @@ const COLOURED: [f32; 2] = [0.008, 0.025];
 const SHARPER: f32 = 3.6;
 /// Width of what counts as fine on a flat surface, as a share of the width of the picture†.
 const FINE: f64 = 0.012;
+/// How far along a run the light is taken to be the same, mm†.
+const RUN: f32 = 150.0;
 
-/// By pixel the logarithm of the reflectance against the mean of its zone; 0 where there is none. `linear` are the pixels row by row.
+/// By pixel the logarithm of the reflectance against the mean of its part; 0 where there is none. `linear` are the pixels row by row.
 pub fn grain(width: usize, linear: &[[f32; 3]], surfaces: &[Surface]) -> Vec<f32> {
     let height = linear.len() / width.max(1);
     if width < 2 || height < 2 {
@@ -53,37 +67,43 @@ pub fn grain(width: usize, linear: &[[f32; 3]], surfaces: &[Surface]) -> Vec<f32
     let logs: Vec<[f32; 3]> = linear.iter().map(|rgb| rgb.map(|channel| channel.max(1e-4).ln())).collect();
     let light: Vec<f32> =
         linear.iter().map(|rgb| luminance(rgb.map(f64::from)).max(1e-4).ln() as f32).collect();
-    // Colours are averaged over a few pixels, since their noise is larger.
-    let near = |values: Vec<f32>, radius| blurred(width, &values, surfaces, radius);
-    let chroma = [
-        near(logs.iter().map(|log| log[0] - log[1]).collect(), 1),
-        near(logs.iter().map(|log| log[2] - log[1]).collect(), 1),
-    ];
+    // Colours are averaged over a few pixels, or along a run, since their noise is larger.
+    let colours: [Vec<f32>; 2] = [0, 2].map(|c| logs.iter().map(|log| log[c] - log[1]).collect());
+    let chroma = colours.each_ref().map(|values| blurred(width, values, surfaces, 1));
+    let run_chroma = colours.each_ref().map(|values| along_runs(values, surfaces, values.clone()));
     let radius = ((FINE * width as f64) as usize).max(2);
-    let smooth = middles(width, &light, surfaces, radius);
-    let turn = |from: usize, to: usize| [chroma[0][to] - chroma[0][from], chroma[1][to] - chroma[1][from]];
+    let smooth = along_runs(&light, surfaces, middles(width, &light, surfaces, radius));
+    let turn =
+        |of: &[Vec<f32>; 2], from: usize, to: usize| [of[0][to] - of[0][from], of[1][to] - of[1][from]];
     let [none, all] = COLOURED;
     let darkens = darkens(width, &light, surfaces, |from, to| {
-        Some(turn(from, to)).filter(|turn| turn[0].hypot(turn[1]) > none)
+        Some(turn(&chroma, from, to)).filter(|turn| turn[0].hypot(turn[1]) > none)
     });
+    // How much of a change is of the reflectance by its turn of colour. A shadow may end where the colour changes: the rest is its.
+    let by_colour = |change: f32, turn: [f32; 2], sharper: f32| {
+        let coloured = ((turn[0].hypot(turn[1]) - none) / (all - none)).clamp(0.0, 1.0);
+        let most = sharper * (darkens[0] * turn[0] + darkens[1] * turn[1]);
+        coloured * change.clamp(most.min(0.0), most.max(0.0))
+    };
     // The step of the reflectance from one pixel to the next.
     let step = |from: usize, to: usize| -> f64 {
         let (one, other) = (surfaces[from], surfaces[to]);
-        if one.zone().is_none() || one.zone() != other.zone() {
+        if one.part().is_none() || one.part() != other.part() {
             return 0.0;
         }
-        let change = light[to] - light[from];
-        let turn = turn(from, to);
-        let coloured = ((turn[0].hypot(turn[1]) - none) / (all - none)).clamp(0.0, 1.0);
-        // A shadow may end where the colour changes: the rest of the step is its.
-        let most = SHARPER * (darkens[0] * turn[0] + darkens[1] * turn[1]);
-        let by_colour = change.clamp(most.min(0.0), most.max(0.0));
-        let fine = match (one, other) {
+        let (change, usual) = (light[to] - light[from], smooth[to] - smooth[from]);
+        f64::from(match (one, other) {
             (Surface::Carved(_), _) | (_, Surface::Carved(_)) => 0.0,
-            (Surface::Flat(_), Surface::Flat(_)) => change - (smooth[to] - smooth[from]),
-            _ => coloured * by_colour,
-        };
-        f64::from(fine)
+            (Surface::Shaped(_, None), _) | (_, Surface::Shaped(_, None)) => {
+                by_colour(change, turn(&chroma, from, to), SHARPER)
+            }
+            (Surface::Shaped(_, Some(one)), Surface::Shaped(_, Some(other)))
+                if one.with_grain && other.with_grain =>
+            {
+                change - usual + by_colour(usual, turn(&run_chroma, from, to), 1.0)
+            }
+            _ => change - usual,
+        })
     };
     let mut divergence = vec![0.0; linear.len()];
     for y in 0..height {
@@ -113,7 +133,7 @@ fn darkens(
     let pairs = across.chain((0..down).map(|at| (at, at + width)));
     let (mut aa, mut ab, mut bb, mut al, mut bl) = (1e-6, 0.0, 1e-6, 0.0, 0.0);
     for (from, to) in pairs {
-        if surfaces[from].zone().is_none() || surfaces[from].zone() != surfaces[to].zone() {
+        if surfaces[from].part().is_none() || surfaces[from].part() != surfaces[to].part() {
             continue;
         }
         let Some([a, b]) = coloured(from, to).map(|turn| turn.map(f64::from)) else { continue };
@@ -128,25 +148,26 @@ fn darkens(
     [((al * bb - bl * ab) / determinant) as f32, ((bl * aa - al * ab) / determinant) as f32]
 }
 
-/// The values against the mean of each zone.
+/// The values against the mean of each part.
 fn centred(values: &[f64], surfaces: &[Surface]) -> Vec<f32> {
-    let mut sums = [(0.0, 0.0); 256];
+    let most = surfaces.iter().filter_map(|surface| surface.part()).max().unwrap_or(0);
+    let mut sums = vec![(0.0, 0.0); usize::from(most) + 1];
     for (value, surface) in values.iter().zip(surfaces) {
-        if let Some(zone) = surface.zone() {
-            let (sum, n) = &mut sums[usize::from(zone)];
+        if let Some(part) = surface.part() {
+            let (sum, n) = &mut sums[usize::from(part)];
             (*sum, *n) = (*sum + value, *n + 1.0);
         }
     }
     let off = |(value, surface): (&f64, &Surface)| {
-        surface.zone().map_or(0.0, |zone| {
-            let (sum, n) = sums[usize::from(zone)];
+        surface.part().map_or(0.0, |part| {
+            let (sum, n) = sums[usize::from(part)];
             (value - sum / f64::max(n, 1.0)) as f32
         })
     };
     values.iter().zip(surfaces).map(off).collect()
 }
 
-/// The mean over a square of pixels, along rows and columns, of what is of the same zone.
+/// The mean over a square of pixels, along rows and columns, of what is of the same part.
 pub fn blurred(width: usize, values: &[f32], surfaces: &[Surface], radius: usize) -> Vec<f32> {
     in_runs(width, values, surfaces, |run, out| {
         let mut sums = vec![0.0f64; run.len() + 1];
@@ -160,7 +181,7 @@ pub fn blurred(width: usize, values: &[f32], surfaces: &[Surface], radius: usize
     })
 }
 
-/// The median along rows and then along columns of what is of the same zone: lines of grain vanish, the edge of a shadow stays (J. W.
+/// The median along rows and then along columns of what is of the same part: lines of grain vanish, the edge of a shadow stays (J. W.
 /// Tukey, *Exploratory Data Analysis* (1977) ch. 7).
 fn middles(width: usize, values: &[f32], surfaces: &[Surface], radius: usize) -> Vec<f32> {
     in_runs(width, values, surfaces, |run, out| {
@@ -175,19 +196,53 @@ fn middles(width: usize, values: &[f32], surfaces: &[Surface], radius: usize) ->
     })
 }
 
-/// Filters every run of pixels of one zone, along the rows first and then along the columns.
+/// The median along each run, where there is one: grain vanishes, the profile of a moulding stays. Elsewhere `smooth` as it is.
+fn along_runs(values: &[f32], surfaces: &[Surface], mut smooth: Vec<f32>) -> Vec<f32> {
+    let mut lines: HashMap<u64, Vec<(f32, usize)>> = HashMap::new();
+    for (at, surface) in surfaces.iter().enumerate() {
+        if let Surface::Shaped(_, Some(run)) = surface {
+            lines.entry(run.line).or_default().push((run.along, at));
+        }
+    }
+    let lines: Vec<_> = lines.into_values().collect();
+    let medians = lines.into_par_iter().flat_map_iter(|mut line| {
+        line.sort_unstable_by(|one, other| one.0.total_cmp(&other.0).then(one.1.cmp(&other.1)));
+        let mut window = Vec::new();
+        let (mut from, mut to) = (0, 0);
+        let mut medians = Vec::with_capacity(line.len());
+        for (along, at) in &line {
+            while line[from].0 < along - RUN {
+                from += 1;
+            }
+            while to < line.len() && line[to].0 <= along + RUN {
+                to += 1;
+            }
+            window.clear();
+            window.extend(line[from..to].iter().map(|(_, at)| values[*at]));
+            let middle = window.len() / 2;
+            medians.push((*at, *window.select_nth_unstable_by(middle, f32::total_cmp).1));
+        }
+        medians
+    });
+    for (at, median) in medians.collect::<Vec<_>>() {
+        smooth[at] = median;
+    }
+    smooth
+}
+
+/// Filters every row of pixels of one part, along the rows first and then along the columns.
 fn in_runs(
     width: usize,
     values: &[f32],
     surfaces: &[Surface],
     filter: impl Fn(&[f32], &mut [f32]) + Sync,
 ) -> Vec<f32> {
-    let along = |values: &[f32], zones: &[Option<u8>], length: usize| {
+    let along = |values: &[f32], parts: &[Option<u16>], length: usize| {
         let mut out = values.to_vec();
         let rows = out.par_chunks_exact_mut(length).zip(values.par_chunks_exact(length));
-        rows.zip(zones.par_chunks_exact(length)).for_each(|((out, values), zones)| {
+        rows.zip(parts.par_chunks_exact(length)).for_each(|((out, values), parts)| {
             let mut from = 0;
-            for run in zones.chunk_by(|one, other| one == other) {
+            for run in parts.chunk_by(|one, other| one == other) {
                 let to = from + run.len();
                 if run[0].is_some() {
                     filter(&values[from..to], &mut out[from..to]);
@@ -198,9 +253,9 @@ fn in_runs(
         out
     };
     let height = values.len() / width;
-    let zones: Vec<Option<u8>> = surfaces.iter().map(|surface| surface.zone()).collect();
-    let across = along(values, &zones, width);
-    let both = along(&transposed(&across, width), &transposed(&zones, width), height);
+    let parts: Vec<Option<u16>> = surfaces.iter().map(|surface| surface.part()).collect();
+    let across = along(values, &parts, width);
+    let both = along(&transposed(&across, width), &transposed(&parts, width), height);
     transposed(&both, height)
 }
 
@@ -259,7 +314,7 @@ mod tests {
             }
         }
 
-        /// Anything at all is looked at, and zones have no grain on the whole.
+        /// Anything at all is looked at, and parts have no grain on the whole.
         #[test]
         fn grain_is_finite(width in 1usize..30, height in 1usize..30, seed: u64) {
             let noise = |i: usize| ((seed.wrapping_mul(i as u64 + 7) >> 40) & 255) as f32 / 255.0;
@@ -268,13 +323,13 @@ mod tests {
                 0 => Surface::Other,
                 1 => Surface::Flat(1),
                 2 => Surface::Carved(2),
-                _ => Surface::Shaped(2),
+                _ => Surface::Shaped(2, (seed & 4 > 0).then(|| Run { line: (i % 7) as u64, along: noise(i), with_grain: seed & 8 > 0 })),
             };
             let surfaces: Vec<Surface> = (0..width * height).map(surface).collect();
             let grain = grain(width, &pixels, &surfaces);
             prop_assert!(grain.iter().all(|v| v.is_finite()));
-            for zone in [1, 2] {
-                let of: Vec<f32> = grain.iter().zip(&surfaces).filter(|(_, s)| s.zone() == Some(zone)).map(|(v, _)| *v).collect();
+            for part in [1, 2] {
+                let of: Vec<f32> = grain.iter().zip(&surfaces).filter(|(_, s)| s.part() == Some(part)).map(|(v, _)| *v).collect();
                 prop_assert!(of.iter().sum::<f32>().abs() < 1e-2 * of.len().max(1) as f32);
             }
         }
@@ -293,7 +348,7 @@ mod tests {
                 (if is_dark(x, y) { dark } else { pale }).map(|c| c * light(x, y))
             })
             .collect();
-        let grain = grain(width, &pixels, &vec![Surface::Shaped(0); pixels.len()]);
+        let grain = grain(width, &pixels, &vec![Surface::Shaped(0, None); pixels.len()]);
         let mean = |wanted: &dyn Fn(usize, usize) -> bool| {
             let (sum, n) = (0..pixels.len())
                 .filter(|i| wanted(i % width, i / width))
@@ -309,5 +364,36 @@ mod tests {
         assert!(shadow.abs() < 0.1, "{shadow}");
         let falls = mean(&|x, _| x < 60) - mean(&|x, _| x >= 60);
         assert!(falls.abs() < 0.06, "{falls}");
+    }
+    /// A moulding whose profile is steeper than its grain, which runs across it: the profile is of the light, the grain is not.
+    #[test]
+    fn a_profile_is_told_from_the_grain_across_it() {
+        let (width, height) = (160, 40);
+        let (pale, dark): ([f32; 3], [f32; 3]) = ([0.20, 0.08, 0.04], [0.13, 0.045, 0.02]);
+        let is_dark = |x: usize| x % 13 < 5;
+        let profile = |y: usize| 1.0 + 0.6 * (y as f32 * 0.4).sin();
+        let pixels: Vec<[f32; 3]> = (0..width * height)
+            .map(|i| (if is_dark(i % width) { dark } else { pale }).map(|c| c * profile(i / width)))
+            .collect();
+        let on_run =
+            |i: usize| Run { line: (i / width) as u64, along: 4.0 * (i % width) as f32, with_grain: false };
+        let surfaces: Vec<Surface> = (0..pixels.len()).map(|i| Surface::Shaped(3, Some(on_run(i)))).collect();
+        let grain = grain(width, &pixels, &surfaces);
+        let of = |rgb: [f32; 3]| luminance(rgb.map(f64::from)) as f32;
+        let contrast = (of(pale) / of(dark)).ln();
+        let row = |y: usize| &grain[y * width..(y + 1) * width];
+        let mean = |y: usize| row(y).iter().sum::<f32>() / width as f32;
+        for y in 0..height {
+            assert!((mean(y) - mean(0)).abs() < 0.02, "{y}: {} {}", mean(y), mean(0));
+            for x in 1..width - 1 {
+                let step = row(y)[x + 1] - row(y)[x];
+                let expected = match (is_dark(x), is_dark(x + 1)) {
+                    (true, false) => contrast,
+                    (false, true) => -contrast,
+                    _ => 0.0,
+                };
+                assert!((step - expected).abs() < 0.03, "{x} {y}: {step} {expected}");
+            }
+        }
     }
 }

@@ -35,6 +35,7 @@
 
 mod between;
 mod blurred;
+mod broad_grain;
 mod brushed;
 mod camera;
 mod coats;
@@ -59,6 +60,7 @@ mod photo_carving;
 mod photo_cover;
 mod photo_light;
 mod photo_pixel;
+mod photo_surface;
 mod picture;
 mod placed;
 mod places;

@@ -41,39 +41,6 @@ pub(crate) fn groups(by_kind: &BTreeMap<Kind, Vec<u32>>, usual: &BTreeMap<Kind, 
     groups
 }
 
-/// The old colour of each zone without white over it: of one colour, that of the zone that is least pale.
-pub(crate) fn clear_colours(
-    groups: &[Vec<Kind>],
-    by_kind: &BTreeMap<Kind, Vec<u32>>,
-    usual: &BTreeMap<Kind, [f32; 3]>,
-) -> BTreeMap<Kind, [f32; 3]> {
-    let mut clear = BTreeMap::new();
-    for group in groups {
-        let pixels: usize = group.iter().map(|kind| by_kind[kind].len()).sum();
-        let large = group.iter().filter(|kind| 50 * by_kind[kind].len() > pixels);
-        let least_pale =
-            large.map(|kind| usual[kind]).min_by(|one, other| pale(*one).total_cmp(&pale(*other)));
-        clear.extend(group.iter().map(|kind| (*kind, least_pale.unwrap_or(usual[kind]))));
-    }
-    clear
-}
-
-/// The darkest channel of a colour by the lightest.
-fn pale(rgb: [f32; 3]) -> f32 {
-    rgb[0].min(rgb[1]).min(rgb[2]) / rgb[0].max(rgb[1]).max(rgb[2]).max(1e-6)
-}
-
-/// How much white lies over a colour that would be as `clear` without; none over a grey, which does not show it.
-pub(crate) fn haze(rgb: [f32; 3], clear: [f32; 3]) -> f32 {
-    let (clear, here) = (pale(clear), pale(rgb));
-    if clear > 0.6 || here <= clear {
-        return 0.0;
-    }
-    // (least − haze) / (most − haze) = clear
-    let (least, most) = (rgb[0].min(rgb[1]).min(rgb[2]), rgb[0].max(rgb[1]).max(rgb[2]));
-    (least - clear * most) / (1.0 - clear)
-}
-
 /// What a share mirrors: as much white as explains why it is paler than usual, where it is lighter than usual.
 pub(crate) fn mirrored(share: [f32; 3], usual: [f32; 3]) -> f32 {
     let sum = |rgb: [f32; 3]| rgb[0] + rgb[1] + rgb[2];

@@ -10,7 +10,7 @@ use rayon::prelude::*;
 use warm_blend_board::Place;
 use warm_blend_paint::{FilmState, Seen};
 use warm_blend_photo::{Photo, Surface};
-use warm_blend_piece::{Elevation, Face, FinishedZone, Part, Rect, Shaping, View, Zone};
+use warm_blend_piece::{Elevation, FinishedZone, Rect, View, Zone};
 use warm_blend_spectral::{Light, Reflectance};
 
 use crate::{
@@ -22,6 +22,7 @@ use crate::{
     photo_carving::{Lit, SeenCarving},
     photo_light::find_light,
     photo_pixel::Pixel,
+    photo_surface::{surface_at, zone_number},
     picture::{Picture, Screen},
     solid::Solid,
 };
@@ -64,43 +65,10 @@ pub struct OnPhoto {
     carvings: BTreeMap<View, SeenCarving>,
 }
 
-/// Width of the band along an edge of a part that its shape lights differently, mm†.
-const ARRIS: f64 = 5.0;
-/// Side of carved corners, of the shorter side of their part†.
-const CARVED: f64 = 0.36;
 /// A white that casts are read off.
 const WHITE: f64 = 0.4;
 /// Samples across a pixel that tell where a zone ends.
 const SAMPLES: usize = 3;
-
-fn number(zone: Zone) -> u8 {
-    Zone::ALL.iter().position(|one| *one == zone).unwrap_or(0) as u8
-}
-
-/// How the shape of a part changes the light at a point.
-fn surface(face: &Face, part: &Part, (x, y): (f64, f64)) -> Surface {
-    let zone = number(part.zone);
-    let shaped = |is_shaped: bool| if is_shaped { Surface::Shaped(zone) } else { Surface::Flat(zone) };
-    match part.shaping {
-        Shaping::Flat | Shaping::Sunk | Shaping::Raised => {
-            // Near its own edge, or that of what is set into it.
-            let near = |other: &Part| other.inward(x, y).abs() < ARRIS;
-            shaped(near(part) || face.parts.iter().any(|other| other.on.is_some() && near(other)))
-        }
-        Shaping::Carved => {
-            // Only in its corners.
-            let Rect { x: left, y: upper, w, h } = part.rect;
-            let across = (x - left).min(left + w - x);
-            let down = (y - upper).min(upper + h - y);
-            if across.max(down) < CARVED * w.min(h) {
-                return Surface::Carved(zone);
-            }
-            shaped(part.inward(x, y) < ARRIS)
-        }
-        Shaping::Bands | Shaping::CarvedAllOver => Surface::Carved(zone),
-        _ => Surface::Shaped(zone),
-    }
-}
 
 impl OnPhoto {
     /// Finds the camera, and the light on every pixel of the piece, in a photo scaled to `width` pixels.
@@ -234,7 +202,7 @@ impl OnPhoto {
                     let pixel = Pixel {
                         index: (y * width + x) as u32,
                         flat: flat as u8,
-                        zone: number(point.zone),
+                        zone: zone_number(point.zone),
                         share: 255,
                         over: 0,
                         at: (point.at.0 as f32, point.at.1 as f32),
@@ -243,8 +211,8 @@ impl OnPhoto {
                         gloss: 0.0,
                         carved: false,
                     };
-                    let part = face.parts.get(point.part)?;
-                    Some((pixel, met.over, surface(face, part, point.at)))
+                    let step = face.width / f64::from(self.faces[flat].size.0.max(1));
+                    Some((pixel, met.over, surface_at(face, flat, point.part, point.at, step)?))
                 });
                 row.collect()
             })
@@ -275,7 +243,7 @@ impl OnPhoto {
                 let of_it = (0..SAMPLES * SAMPLES).filter(|n| {
                     let part = |n: usize| (n as f64 + 0.5) / SAMPLES as f64;
                     let (u, v) = (x as f64 + part(n % SAMPLES), y as f64 + part(n / SAMPLES));
-                    zone_at(u, v).is_some_and(|(_, point)| number(point.zone) == pixel.zone)
+                    zone_at(u, v).is_some_and(|(_, point)| zone_number(point.zone) == pixel.zone)
                 });
                 pixel.share = (255 * of_it.count() / (SAMPLES * SAMPLES)) as u8;
             }

@@ -5,13 +5,12 @@ use std::collections::{BTreeMap, HashSet};
 use warm_blend_photo::{PhotoSpot, Surface, blurred, grain};
 
 use crate::{
-    old_surface::{Kind, clear_colours, groups, haze, luminance, mirrored, old_colours, tint_apart, usual},
+    broad_grain::broad_grain,
+    old_surface::{Kind, groups, luminance, mirrored, old_colours, tint_apart, usual},
     photo_cover::cover,
     photo_pixel::Pixel,
 };
 
-/// Width over which the haze of a glossy surface is even, of the width of the photo†.
-const GLOSSY: f64 = 0.015;
 /// From this reflectance of its darkest channel on, a surface shows the colour of the light on it†.
 const SURE_OF_LIGHT: f32 = 0.15;
 /// Width of a detail of carving, of the width of the photo†, and how much more uneven carving is than flat wood or paint†.
@@ -35,21 +34,13 @@ pub(crate) fn find_light(
     let usual: BTreeMap<Kind, [f32; 3]> =
         by_kind.iter().map(|(kind, of)| (*kind, usual(of.iter().map(|at| shares[*at as usize])))).collect();
     let groups = groups(&by_kind, &usual);
-    let clear = clear_colours(&groups, &by_kind, &usual);
     let foreign = foreign(pixels, kinds, &shares, &usual, card, width);
     foreign.iter().for_each(|at| surfaces[*at as usize] = Surface::Other);
     only_carving(&mut surfaces, &shares, width);
-    let radius = (GLOSSY * width as f64) as usize;
-    let near: [Vec<f32>; 3] = std::array::from_fn(|c| {
-        let channel: Vec<f32> = shares.iter().map(|share| share[c]).collect();
-        blurred(width, &channel, &surfaces, radius)
-    });
     let mut matt = shares;
     for (pixel, kind) in pixels.iter_mut().zip(kinds) {
         let at = pixel.index as usize;
-        let haze = haze([near[0][at], near[1][at], near[2][at]], clear[kind]);
-        let own = usual[kind].map(|channel| channel - haze);
-        let gloss = haze + mirrored(matt[at].map(|channel| channel - haze), own);
+        let gloss = mirrored(matt[at], usual[kind]);
         // Noise must not take all of a dark pixel.
         let gloss = gloss.min(0.6 * matt[at][0].min(matt[at][1]).min(matt[at][2]));
         matt[at] = matt[at].map(|channel| channel - gloss);
@@ -58,14 +49,29 @@ pub(crate) fn find_light(
     let of =
         |kind: &Kind| by_kind[kind].iter().filter(|at| !foreign.contains(at)).map(|at| matt[*at as usize]);
     let usual: BTreeMap<Kind, [f32; 3]> = by_kind.keys().map(|kind| (*kind, self::usual(of(kind)))).collect();
-    let olds = old_colours(&groups, &by_kind, &usual, &matt, card, width, &surfaces);
     let grain = grain(width, &matt, &surfaces);
-    for (pixel, kind) in pixels.iter_mut().zip(kinds) {
-        let (old, usual) = (olds[kind], usual[kind]);
+    for pixel in pixels.iter_mut() {
         pixel.grain = grain[pixel.index as usize];
         pixel.carved = matches!(surfaces[pixel.index as usize], Surface::Carved(_));
+    }
+    let old = |matt: &[[f32; 3]]| old_colours(&groups, &by_kind, &usual, matt, card, width, &surfaces);
+    let olds = old(&matt);
+    let lit = |(pixel, kind): (&Pixel, &Kind)| {
+        (luminance(matt[pixel.index as usize]) / luminance(olds[kind])).max(1e-4).ln() - pixel.grain
+    };
+    let lit: Vec<f32> = pixels.iter().zip(kinds).map(lit).collect();
+    let broad = broad_grain(pixels, &lit, &surfaces, width);
+    for (pixel, broad) in pixels.iter_mut().zip(broad) {
+        pixel.grain += broad;
+        let of = &mut matt[pixel.index as usize];
+        *of = of.map(|channel| channel / pixel.grain.exp());
+    }
+    // The light on the card falls on what lies beside it, whatever its grain.
+    let olds = old(&matt);
+    for (pixel, kind) in pixels.iter_mut().zip(kinds) {
+        let (old, usual) = (olds[kind], usual[kind]);
         // Light and dark from the pixel, its colour from the whole zone.
-        let level = luminance(matt[pixel.index as usize]) / luminance(usual) / pixel.grain.exp();
+        let level = luminance(matt[pixel.index as usize]) / luminance(usual);
         pixel.light = light_of(level, usual, old);
     }
     cover(pixels, kinds, &foreign, width);
@@ -100,29 +106,29 @@ fn foreign(
     foreign
 }
 
-/// Where no more changes than on the flat of the same zone there is no carving.
+/// Where no more changes than on the flat of the same part there is no carving.
 fn only_carving(surfaces: &mut [Surface], shares: &[[f32; 3]], width: usize) {
     let log: Vec<f32> = shares.iter().map(|share| luminance(*share).max(1e-4).ln()).collect();
     let radius = ((DETAIL * width as f64) as usize).max(2);
     let near = blurred(width, &log, surfaces, radius);
     let square: Vec<f32> = log.iter().zip(&near).map(|(log, near)| (log - near).powi(2)).collect();
     let spread = blurred(width, &square, surfaces, radius);
-    let mut flat: BTreeMap<u8, Vec<f32>> = BTreeMap::new();
+    let mut flat: BTreeMap<u16, Vec<f32>> = BTreeMap::new();
     for (surface, spread) in surfaces.iter().zip(&spread) {
-        if let Surface::Flat(zone) = surface {
-            flat.entry(*zone).or_default().push(*spread);
+        if let Surface::Flat(part) = surface {
+            flat.entry(*part).or_default().push(*spread);
         }
     }
     let usual = |mut spreads: Vec<f32>| {
         let middle = spreads.len() / 2;
         *spreads.select_nth_unstable_by(middle, f32::total_cmp).1
     };
-    let usual: BTreeMap<u8, f32> = flat.into_iter().map(|(zone, spreads)| (zone, usual(spreads))).collect();
+    let usual: BTreeMap<u16, f32> = flat.into_iter().map(|(part, spreads)| (part, usual(spreads))).collect();
     for (surface, spread) in surfaces.iter_mut().zip(spread) {
-        if let Surface::Carved(zone) = *surface
-            && usual.get(&zone).is_some_and(|usual| spread < UNEVEN * UNEVEN * usual)
+        if let Surface::Carved(part) = *surface
+            && usual.get(&part).is_some_and(|usual| spread < UNEVEN * UNEVEN * usual)
         {
-            *surface = Surface::Flat(zone);
+            *surface = Surface::Flat(part);
         }
     }
 }
