@@ -14,6 +14,10 @@ const About = opened(
   () => import('./screens/about/About'),
   (module) => module.About,
 );
+const Backups = opened(
+  () => import('./screens/backups/Backups'),
+  (module) => module.Backups,
+);
 const Board = opened(
   () => import('./screens/board/Board'),
   (module) => module.Board,
@@ -90,6 +94,7 @@ if (root) {
                   <Route path="/board/:id?" element={<Board />} />
                   <Route path="/run-sheet" element={<RunSheet />} />
                   <Route path="/log" element={<Log />} />
+                  <Route path="/backups" element={<Backups />} />
                   <Route path="/about" element={<About />} />
                   <Route path="/label/:id" element={<Label />} />
                   <Route path="*" element={<Navigate to="/piece" replace />} />

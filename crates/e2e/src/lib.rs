@@ -441,7 +441,7 @@ impl Painter {
         let ask = "const [method, path, body, done] = arguments;
             const headers = {'content-type': 'application/json'};
             fetch(path, {method, headers, ...(method === 'GET' ? {} : {body: JSON.stringify(body)})})
-                .then(answer => answer.json()).then(done);";
+                .then(answer => (answer.status === 204 ? null : answer.json())).then(done);";
         let answer =
             self.driver.execute_async(ask, vec![json!(method), json!(path), body]).await.expect("an answer");
         answer.json().clone()

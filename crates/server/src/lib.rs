@@ -11,6 +11,7 @@
 //! A handler parses, calls one function of the crates below, and maps the result. It contains no rule of the job.
 
 mod app;
+mod backups;
 mod body;
 mod connections;
 pub mod demo;

@@ -1,5 +1,7 @@
 //! `warm-blend`: a furniture painter's workspace, served to a browser on the same machine.
 
+mod keeping;
+
 use std::error::Error;
 use std::path::PathBuf;
 use std::process::ExitCode;
@@ -8,7 +10,6 @@ use std::time::Duration;
 use clap::{Parser, Subcommand};
 use tokio::runtime::Runtime;
 use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, simulated_scale};
-use warm_blend_store::{Rescued, Store};
 
 /// Many threads draw large pictures; this allocator returns their memory (see .cargo/config.toml).
 #[global_allocator]
@@ -58,6 +59,28 @@ enum Command {
         #[arg(long, default_value_t = 7900)]
         port: u16,
     },
+    /// Make a backup of a workspace file, which may be in use.
+    Backup {
+        /// The workspace file (else workspace.db in your data directory).
+        #[arg(long, value_name = "FILE")]
+        data: Option<PathBuf>,
+        /// The folder for it (else the one that was chosen on the page).
+        #[arg(long, value_name = "FOLDER")]
+        to: Option<PathBuf>,
+    },
+    /// Put a backup in the place of a workspace file, which is set aside.
+    Restore {
+        /// The backup.
+        backup: PathBuf,
+        /// The workspace file (else workspace.db in your data directory).
+        #[arg(long, value_name = "FILE")]
+        data: Option<PathBuf>,
+    },
+    /// Check that a workspace file or a backup is whole. It is not changed.
+    Check {
+        /// The file.
+        file: PathBuf,
+    },
     /// Save what can still be read of a damaged workspace file to a new file. The damaged file is not changed.
     Rescue {
         /// The damaged file.
@@ -93,11 +116,8 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
     match command {
         Command::Serve { data, port, open, scale } => {
             let stop = Stop::listen();
-            let file = match data {
-                Some(file) => file,
-                None => default_file()?,
-            };
-            let workspace = Workspace::open(&file)?;
+            let file = file_or_default(data)?;
+            let mut workspace = Workspace::open(&file)?;
             let simulated_scale = match scale.as_deref() {
                 Some("simulated") => Some(simulated_scale::Process::start().await?),
                 _ => None,
@@ -115,6 +135,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
             workspace.make_ready();
             workspace.look_deep();
             workspace.tidy_when_idle();
+            workspace.back_up_when_due();
             let served = serve(offer_demo(workspace.clone()), port).await?;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
             served.until(stop).await;
@@ -133,41 +154,24 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
             println!("Simulated scale at {}", simulated_scale::run(port).await?);
             until_the_input_ends().await;
         }
+        Command::Backup { data, to } => {
+            println!("{}", keeping::back_up(&file_or_default(data)?, to.as_deref())?)
+        }
+        Command::Restore { backup, data } => {
+            println!("{}", keeping::restore(&backup, &file_or_default(data)?)?);
+        }
+        Command::Check { file } => println!("{}", keeping::check(&file)?),
         Command::Rescue { file, to } => {
             let to = to.unwrap_or_else(|| {
                 let mut name = file.clone().into_os_string();
                 name.push(".rescued.db");
                 name.into()
             });
-            println!("{}", rescue(&file, &to)?);
+            println!("{}", keeping::rescue(&file, &to)?);
         }
         Command::Openapi => println!("{}", warm_blend_server::openapi().to_pretty_json()?),
     }
     Ok(())
-}
-
-/// Rescues a file and describes the result in a sentence.
-fn rescue(file: &std::path::Path, to: &std::path::Path) -> Result<String, Box<dyn Error + Send + Sync>> {
-    if !file.is_file() {
-        return Err(format!("there is no file {}: name the damaged one", file.display()).into());
-    }
-    let Rescued { documents, photos, lost, .. } = Store::rescue(file, to)?;
-    let entries = if documents == 1 { "1 entry".to_owned() } else { format!("{documents} entries") };
-    let with = match photos {
-        0 => String::new(),
-        1 => " and 1 photo".to_owned(),
-        n => format!(" and {n} photos"),
-    };
-    let left = match lost {
-        0 => "nothing had to be left behind".to_owned(),
-        1 => "1 could not be read".to_owned(),
-        n => format!("{n} could not be read"),
-    };
-    Ok(format!(
-        "Saved {entries}{with} in {}; {left}. Go on with: warm-blend serve --data {}",
-        to.display(),
-        to.display()
-    ))
 }
 
 /// The parent process holds the input open for as long as the scale is wanted.
@@ -175,6 +179,10 @@ async fn until_the_input_ends() {
     let mut ignored = [0; 64];
     let mut input = tokio::io::stdin();
     while let Ok(1..) = tokio::io::AsyncReadExt::read(&mut input, &mut ignored).await {}
+}
+
+fn file_or_default(data: Option<PathBuf>) -> Result<PathBuf, Box<dyn Error + Send + Sync>> {
+    data.map_or_else(default_file, Ok)
 }
 
 fn default_file() -> Result<PathBuf, Box<dyn Error + Send + Sync>> {

@@ -13,7 +13,7 @@ use axum::{
     response::{IntoResponse, Response},
 };
 use warm_blend_paint::Look;
-use warm_blend_piece::{Elevation, Face, View};
+use warm_blend_piece::{Elevation, Face, Mark, View};
 use warm_blend_render::{Closer, Fineness, Front, OnPhoto, Picture, Relief, Shading};
 
 use crate::{
@@ -157,9 +157,9 @@ impl Plates {
     /// Sizes that the board screen requests, and its list.
     const USUAL: [(u32, u32); 2] = [(840, 420), (520, 260)];
 
-    /// Computes the marks of all techniques, and the reliefs that are needed first.
-    pub fn warm(&self) {
-        warm_blend_render::make_ready();
+    /// Computes marks, and the reliefs that are needed first.
+    pub fn warm(&self, marks: impl IntoIterator<Item = Mark>) {
+        warm_blend_render::make_ready(marks);
         for (width, height) in Self::USUAL {
             // The usual sizes are valid.
             drop(self.of((width, height), Closer::WHOLE, Fineness::Quick));

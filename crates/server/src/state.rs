@@ -11,9 +11,10 @@ use std::{
 
 use tokio::sync::watch;
 use uuid::Uuid;
+use warm_blend_board::Board;
 use warm_blend_learn::Learnt;
 use warm_blend_paint::{Look, Name};
-use warm_blend_piece::Piece;
+use warm_blend_piece::{Age, Mark, Piece};
 use warm_blend_store::{Deed, Kept, Notice, OpenError, Store, StoreError, TraceEvent};
 use warm_blend_workshop::{Refusal, ShelfSnapshot, Workshop};
 
@@ -65,6 +66,8 @@ pub struct Workspace {
     pub(crate) look_round: LookRound,
     /// True if there is a simulated camera.
     pub(crate) camera: bool,
+    /// True if backups are made without being asked for.
+    pub(crate) backs_up: bool,
 }
 
 impl Workspace {
@@ -97,6 +100,7 @@ impl Workspace {
             pictures: Arc::default(),
             look_round: LookRound::default(),
             camera: false,
+            backs_up: false,
         })
     }
 
@@ -221,7 +225,7 @@ impl Workspace {
 
     /// Prepares slow results in advance, so that first requests are as quick as later ones: the estimate of the shelf,
     /// prediction accuracy and the look of the log's pots; and once idle, because the first screen comes first, the marks
-    /// and the relief of boards.
+    /// that lie on boards and the relief of these.
     pub fn make_ready(&self) {
         let workspace = self.clone();
         // An error now is reported to whoever needs the result.
@@ -236,7 +240,11 @@ impl Workspace {
                 }
             }
             drop(tokio::time::timeout(QUIET * PATIENT, workspace.quiet()).await);
-            drop(tokio::task::spawn_blocking(move || workspace.pictures.plates.warm()).await);
+            let marks = workspace
+                .with(|store| store.all::<Board>().map(|boards| marks(&boards)))
+                .await
+                .unwrap_or_default();
+            drop(tokio::task::spawn_blocking(move || workspace.pictures.plates.warm(marks)).await);
         });
     }
 
@@ -300,4 +308,11 @@ fn furnish(store: &mut Store) -> Result<(), StoreError> {
         store.furnish(Workshop::default())?;
     }
     Ok(())
+}
+
+/// The marks on boards, and of the ageing that most pieces have.
+fn marks(boards: &[Kept<Board>]) -> Vec<Mark> {
+    let strips = boards.iter().flat_map(|board| board.value.strips());
+    let layers = strips.flat_map(|strip| &strip.layers).map(Mark::of);
+    layers.chain([Mark::Aged(Age::Wear), Mark::Aged(Age::Grime)]).collect()
 }

@@ -14,6 +14,7 @@
 //! | [`Deed`] | idempotency key of a change |
 //! | [`SetAside`] | unusable entries of an older file |
 //! | [`Store::rescue`], [`Rescued`] | recovery of a damaged file |
+//! | [`Store::backup`], [`Store::restore`], [`BackupState`], [`backups_in`], [`check`] | dated copies, and how one takes the place of the file |
 //! | [`Depth`] | result of a deep check |
 //! | [`Notice`] | what the painter should know about the file |
 //! | [`OpenError`], [`StoreError`] | errors, in sentences a painter can act on |
@@ -26,6 +27,7 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod backup;
 mod deed;
 mod depth;
 mod error;
@@ -45,6 +47,7 @@ mod set_aside;
 mod store;
 mod written;
 
+pub use backup::{Attempt, Backup, BackupError, BackupState, Checked, Restored, back_up, backups_in, check};
 pub use deed::Deed;
 pub use depth::Depth;
 pub use error::StoreError;

@@ -15,6 +15,7 @@ pub(crate) const FORMS: &[M<'static>] = &[
     M::up(include_str!("migrations/6-learnt.sql")),
     M::up(include_str!("migrations/7-set-aside.sql")),
     M::up(include_str!("migrations/8-deeds.sql")),
+    M::up(include_str!("migrations/9-backup.sql")),
 ];
 
 /// True if the file is new or has an older format.

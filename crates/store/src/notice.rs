@@ -23,6 +23,12 @@ pub enum Notice {
         /// A copy of the file as it was.
         copy: PathBuf,
     },
+    /// The last backup failed.
+    #[error("no backup is being made: {0}")]
+    BackupFailed(String),
+    /// What was changed has had no backup for a day.
+    #[error("what you changed has had no backup for a day: make one under Backups")]
+    BackupOverdue,
     /// The log beside it was of another file, such as the one that a copy from before has taken the place of.
     #[error(
         "the workspace file was replaced by a copy, which is now in use. Latest changes to the old one are kept in {}; the copy as found is in {}",

@@ -84,7 +84,7 @@ impl Store {
 
 /// Looks at the file's first bytes only, so that what is not ours is not touched (layout of the header: SQLite
 /// database file format, section 1.3).
-fn inspect(path: &Path) -> Result<(), OpenError> {
+pub(crate) fn inspect(path: &Path) -> Result<(), OpenError> {
     // Asked before it is opened: a pipe would wait for somebody to write to it.
     let about = match std::fs::metadata(path) {
         Ok(about) => about,

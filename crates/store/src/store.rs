@@ -151,7 +151,7 @@ impl Store {
     }
 
     /// That the file is sound, and still the one that was opened.
-    fn may_be_written(&mut self) -> Result<(), StoreError> {
+    pub(crate) fn may_be_written(&mut self) -> Result<(), StoreError> {
         self.look_over()?;
         if let Some(what) = self.damage() {
             return Err(StoreError::Damaged(what.to_owned()));
@@ -165,6 +165,16 @@ impl Store {
     /// Attributes all following changes to this request: see [`Deed`].
     pub fn on_behalf_of(&mut self, deed: Option<Arc<Deed>>) {
         self.deed = deed;
+    }
+
+    /// Its path.
+    pub(crate) fn path(&self) -> &Path {
+        self.file.path()
+    }
+
+    /// Notes that the log may hold something.
+    pub(crate) fn logged(&mut self) {
+        self.logged = true;
     }
 
     /// Number of changes since this program opened the file.

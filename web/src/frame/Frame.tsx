@@ -1,4 +1,4 @@
-import { CircleHelp, Redo2, Ruler, Search, Undo2 } from 'lucide-react';
+import { Archive, CircleHelp, Redo2, Ruler, Search, Undo2 } from 'lucide-react';
 import { Suspense, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { LightControl } from '../light/LightControl';
@@ -75,6 +75,7 @@ export function Frame() {
       shown: units === 'metric' ? 'mm' : 'in',
       act: () => setUnits(units === 'metric' ? 'imperial' : 'metric'),
     },
+    { id: 'backups', name: 'Backups', shown: 'Backups', icon: Archive, act: () => go('/backups') },
     {
       id: 'keys',
       name: 'Keyboard shortcuts',

@@ -28,6 +28,7 @@ function useGoals(): Goal[] {
   const boards = useBoards().data ?? [];
   return [
     ...SCREENS.map(({ to, name }) => ({ id: to, name, kind: 'screen', go: () => go(to) })),
+    { id: 'backups', name: 'Backups', kind: 'page', go: () => go('/backups') },
     { id: 'about', name: 'About, and licences', kind: 'page', go: () => go('/about') },
     ...boards.map((board) => ({
       id: board.id,

@@ -19,6 +19,7 @@ const BESIDE = [
   { to: '/piece/record', name: 'Record of the piece' },
   { to: '/piece/sheet', name: 'Client sheet' },
   { to: '/label', name: 'Pot label' },
+  { to: '/backups', name: 'Backups' },
   { to: '/about', name: 'About' },
 ];
 

@@ -7,6 +7,8 @@ export const pageLanguage = () => document.documentElement.lang;
 
 export const plainNumber = (value: number) => plain.format(value);
 export const oneDecimal = (value: number) => one.format(value);
+/** `1.2 MB` of a number of bytes. */
+export const megabytes = (bytes: number) => `${one.format(bytes / 1e6)}\u00a0MB`;
 /** `64 %`, with a space that does not break. */
 export const share = (value: number) => `${Math.round(100 * value)}\u00a0%`;
 

@@ -23,6 +23,9 @@ async fn the_interface_is_open_to_everyone() {
     painter.open("/about").await;
     painter.reads("MIT").await;
     at_every_width("about").await;
+    painter.open("/backups").await;
+    painter.the("button", "Back up now").await;
+    at_every_width("backups").await;
     painter.open("/shelf").await;
     painter.click("button", "fern").await;
     painter.the("button", "Delete this paint").await;

@@ -1,6 +1,7 @@
 //! What a painter does, at the real interface.
 
 mod answers;
+mod backups;
 mod boards;
 mod everyone;
 mod faulty;

@@ -147,10 +147,11 @@ pub(crate) const COARSE: f64 = 0.45;
 /// Steps of a tile for each pixel below which its values go over into each other: on coarser pixels a step is not seen.
 pub(crate) const UP_CLOSE: f64 = 0.6;
 
-/// Computes the tiles of all marks in advance, one after another in the background.
-pub fn make_ready() {
-    for texture in Texture::ALL {
-        texture.tile(false);
+/// Computes the tiles of marks in advance, one after another. A tile takes 2 MB: those of other marks are computed when they are drawn.
+pub fn make_ready(marks: impl IntoIterator<Item = Mark>) {
+    for mark in marks {
+        Texture::of(mark).tile(false);
+        Texture::of_relief(mark).tile(false);
     }
 }
 
@@ -388,7 +389,6 @@ mod tests {
     /// direction by its tool has none.
     #[test]
     fn marks_have_no_period_and_no_lattice() {
-        make_ready();
         for texture in Texture::ALL.into_iter().filter(|texture| !texture.is_even()) {
             let tile = texture.tile(false);
             // Strokes go on for a hand's breadth along, rivulets down, grain for the plank.
@@ -429,7 +429,6 @@ mod tests {
 
     #[test]
     fn every_rank_is_there_equally_often() {
-        make_ready();
         for texture in Texture::ALL {
             let mut tenths = [0usize; 10];
             for rank in texture.tile(false) {

@@ -1,6 +1,7 @@
 //! Undo and redo, and notices about the file.
 
 use axum::extract::State;
+use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -122,7 +123,12 @@ async fn after(
 #[utoipa::path(get, path = "/notices", operation_id = "get_notices", tag = "workspace",
     responses((status = OK, body = Vec<String>)))]
 pub async fn notices(State(workspace): State<Workspace>) -> Answer<Vec<String>> {
-    let notices = workspace.with(|store| Ok::<_, Problem>(store.notices())).await?;
+    let backs_up = workspace.backs_up;
+    let notices = workspace.with(move |store| {
+        let backup = if backs_up { store.backup_notice(Timestamp::now())? } else { None };
+        Ok::<_, Problem>(store.notices().into_iter().chain(backup).collect::<Vec<_>>())
+    });
+    let notices = notices.await?;
     Ok(Json(notices.iter().map(ToString::to_string).collect()))
 }
 

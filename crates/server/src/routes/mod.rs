@@ -1,5 +1,6 @@
 //! Routes under `/api`, one subject per file.
 
+mod backups;
 mod bench;
 mod boards;
 mod camera;
@@ -128,6 +129,8 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(log::skills))
         .routes(routes!(log::make_note))
         .routes(routes!(log::remove_note))
+        .routes(routes!(backups::get, backups::make))
+        .routes(routes!(backups::choose_folder))
         .routes(routes!(history::notices))
         .routes(routes!(set_aside::list))
         .routes(routes!(set_aside::delete))

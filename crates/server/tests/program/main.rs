@@ -1,5 +1,6 @@
 //! The program itself: how it starts, how it fails, and what a killed one leaves behind.
 
+mod backups;
 mod disk;
 #[cfg(target_os = "linux")]
 mod room;

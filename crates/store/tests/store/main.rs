@@ -1,5 +1,6 @@
 //! What a workspace file holds to, whatever happens to it.
 
+mod backups;
 mod crashes;
 mod log;
 mod older;

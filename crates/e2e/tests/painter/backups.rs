@@ -1,0 +1,81 @@
+//! Backups on the page: made, where they go, and gone back to.
+
+use std::{fs, path::PathBuf};
+
+use jiff::Timestamp;
+use serde_json::Value;
+use warm_blend_e2e::Painter;
+use warm_blend_store::Store;
+
+/// The mixes that there are.
+async fn mixes(painter: &Painter) -> Vec<Value> {
+    painter
+        .meanwhile("GET", "/api/mixes?light=daylight&state=dry", Value::Null)
+        .await
+        .as_array()
+        .unwrap()
+        .clone()
+}
+
+/// What was deleted after a backup is there again once the backup was restored, and the deletion is in the file that was set aside.
+#[tokio::test]
+async fn a_workspace_is_backed_up_and_brought_back() {
+    let mut painter = Painter::at_the_demo_on_a_line().await;
+    painter.click("button", "Backups").await;
+    painter.reads("No backup has been made yet.").await;
+    painter.reads("There are none in this folder yet.").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("button", "Back up now").await;
+    painter.reads("Everything is backed up").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    let before = mixes(&painter).await;
+    let (id, revision) = (before[0]["id"].as_str().unwrap(), &before[0]["revision"]);
+    painter.meanwhile("DELETE", &format!("/api/mixes/{id}?revision={revision}"), Value::Null).await;
+    painter.driver.refresh().await.unwrap();
+    painter.reads("Something has changed since.").await;
+
+    // The command beside the backup names its file.
+    let text = painter.text().await;
+    let command = text.split("warm-blend restore ").nth(1).expect("a command");
+    let backup = PathBuf::from(command.split_whitespace().next().unwrap());
+    assert!(command.contains(&format!("--data {}", painter.file().display())), "{command}");
+    let restored = Store::restore(&backup, &painter.file(), Timestamp::now()).unwrap();
+    painter.restart().await;
+    painter.driver.refresh().await.unwrap();
+    painter.reads("Everything is backed up").await;
+    assert_eq!(mixes(&painter).await.len(), before.len());
+    let aside = Store::open(&restored.set_aside.unwrap()).unwrap();
+    assert_eq!(aside.all::<warm_blend_paint::SavedMix>().unwrap().len(), before.len() - 1);
+    painter.leave().await;
+}
+
+/// A folder is taken only if it is there and can be written to; one that is taken away later is said on every screen until it is back.
+#[tokio::test]
+async fn backups_go_where_the_painter_chooses() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/backups").await;
+    painter.write("textbox", "Folder", "backups on the disk").await;
+    painter.press(thirtyfour::Key::Enter).await;
+    painter.reads("name the whole path of the folder").await;
+    let disk = painter.file().with_file_name("disk");
+    painter.write("textbox", "Folder", &disk.display().to_string()).await;
+    painter.press(thirtyfour::Key::Enter).await;
+    painter.reads("there is no folder").await;
+    fs::create_dir(&disk).unwrap();
+    painter.press(thirtyfour::Key::Enter).await;
+    painter.the("button", "Use the usual folder").await;
+    painter.click("button", "Back up now").await;
+    painter.reads("Everything is backed up").await;
+    assert_eq!(fs::read_dir(&disk).unwrap().count(), 1);
+    fs::remove_dir_all(&disk).unwrap();
+    painter.click("button", "Back up now").await;
+    painter.reads("connect its disk, or choose another folder").await;
+    painter.click("button", "Use the usual folder").await;
+    painter.click("button", "Back up now").await;
+    painter.reads("Everything is backed up").await;
+    assert_eq!(
+        painter.value("textbox", "Folder").await,
+        painter.file().with_file_name("backups").display().to_string()
+    );
+    painter.leave().await;
+}

@@ -1,0 +1,79 @@
+//! Backups of the open workspace, made beside other work.
+
+use std::{io, path::Path, time::Duration};
+
+use jiff::Timestamp;
+use warm_blend_store::{Backup, BackupError, StoreError};
+
+use crate::{Workspace, problem::Problem};
+
+/// How often it is asked whether a backup is due.
+const ASKED: Duration = Duration::from_secs(60);
+
+impl Workspace {
+    /// From now on makes a backup whenever one is due.
+    pub fn back_up_when_due(&mut self) {
+        self.backs_up = true;
+        let workspace = self.clone();
+        tokio::spawn(async move {
+            let mut asked = tokio::time::interval(ASKED);
+            loop {
+                asked.tick().await;
+                let state = workspace.with(|store| store.backup_state()).await;
+                if state.is_ok_and(|state| state.is_due(Timestamp::now())) {
+                    // What fails is written down, and shown until a later one is made.
+                    drop(workspace.back_up().await);
+                }
+            }
+        });
+    }
+
+    /// Makes a backup.
+    pub(crate) async fn back_up(&self) -> Result<Backup, Problem> {
+        let make = self.with(|store| store.backup(Timestamp::now())).await?;
+        let attempt = tokio::task::spawn_blocking(make).await.map_err(|_| Problem::internal())?;
+        let made: Result<Backup, BackupError> = self.with(|store| store.backed_up(attempt)).await?;
+        Ok(made?)
+    }
+
+    /// Chooses the folder of backups, which must be there and let itself be written to; `None` for the usual one.
+    pub(crate) async fn choose_backup_folder(&self, folder: Option<String>) -> Result<(), Problem> {
+        self.with(move |store| {
+            let folder = folder.as_deref().map(Path::new);
+            if let Some(folder) = folder {
+                check_folder(folder).map_err(|why| Problem::field("/folder", why))?;
+            }
+            Ok::<_, Problem>(store.choose_backup_folder(folder)?)
+        })
+        .await
+    }
+}
+
+/// Why backups cannot go to a folder.
+fn check_folder(folder: &Path) -> Result<(), String> {
+    if !folder.is_absolute() {
+        return Err("name the whole path of the folder, such as /media/disk/backups".to_owned());
+    }
+    if !folder.is_dir() {
+        return Err(format!("there is no folder {}; create it, or connect its disk", folder.display()));
+    }
+    let probe = folder.join(".warm-blend-probe");
+    let written = std::fs::write(&probe, b"").and_then(|()| std::fs::remove_file(&probe));
+    written.map_err(|error: io::Error| {
+        format!(
+            "can’t write to {} ({error}); allow writing to it, or choose another folder",
+            folder.display()
+        )
+    })
+}
+
+impl From<BackupError> for Problem {
+    fn from(error: BackupError) -> Self {
+        match error {
+            BackupError::Store(error) => StoreError::into(error),
+            error => {
+                Self::new(axum::http::StatusCode::CONFLICT, "backup", "No backup was made", error.to_string())
+            }
+        }
+    }
+}

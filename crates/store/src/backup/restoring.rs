@@ -1,0 +1,76 @@
+//! Puts a backup in the place of a workspace file.
+
+use std::{
+    fs::{self, File},
+    io::{Error, ErrorKind},
+    path::{Path, PathBuf},
+};
+
+use jiff::{Timestamp, tz::TimeZone};
+
+use super::{BackupError, Checked, check};
+use crate::{
+    Store,
+    on_disk::{LOG, beside},
+};
+
+/// A backup that is in the place of the file.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Restored {
+    /// What it holds.
+    pub holds: Checked,
+    /// Where the file is that was there before.
+    pub set_aside: Option<PathBuf>,
+}
+
+impl Store {
+    /// Puts a backup in the place of a workspace file, which is set aside under a name of its own. At every moment there is a whole file
+    /// at that place, the old or the new one.
+    pub fn restore(backup: &Path, to: &Path, now: Timestamp) -> Result<Restored, BackupError> {
+        let holds = check(backup)?;
+        let at = |path: &Path| {
+            let path = path.to_owned();
+            move |error: Error| BackupError::Files { path, error }
+        };
+        let folder = to.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
+        if !folder.is_dir() {
+            return Err(BackupError::NoFolder(folder.into()));
+        }
+        let new = beside(to, ".restoring");
+        fs::copy(backup, &new).map_err(at(&new))?;
+        File::open(&new).and_then(|file| file.sync_all()).map_err(at(&new))?;
+        let set_aside = to.exists().then(|| set_aside(to, now)).transpose().map_err(at(to))?;
+        fs::rename(&new, to).map_err(at(to))?;
+        File::open(folder).and_then(|folder| folder.sync_all()).map_err(at(folder))?;
+        Ok(Restored { holds, set_aside })
+    }
+}
+
+/// Gives a file a second name, under which it stays when another takes its place.
+fn set_aside(file: &Path, now: Timestamp) -> std::io::Result<PathBuf> {
+    // What is in its log is written back. A file that cannot be opened keeps its log.
+    if let Ok(mut store) = Store::open(file) {
+        drop(store.write_back());
+    }
+    let stamp = jiff::fmt::strtime::format("%Y-%m-%d-%H%M%S", &now.to_zoned_datetime(TimeZone::system()));
+    let stamp = stamp.map_err(Error::other)?;
+    let name = |n: usize| {
+        let nth = if n == 0 { String::new() } else { format!(".{n}") };
+        file.with_extension(format!("before-{stamp}{nth}.db"))
+    };
+    let aside = (0..).map(name).find(|path| !path.exists()).unwrap_or_else(|| name(0));
+    let log = beside(file, LOG);
+    if log.exists() {
+        // The old log must not be applied to the new file.
+        fs::copy(&log, beside(&aside, LOG))?;
+    }
+    fs::hard_link(file, &aside).or_else(|error| match error.kind() {
+        // Some file systems have no second names.
+        ErrorKind::AlreadyExists => Err(error),
+        _ => fs::copy(file, &aside).map(drop),
+    })?;
+    if log.exists() {
+        fs::remove_file(&log)?;
+    }
+    Ok(aside)
+}
