@@ -91,9 +91,12 @@ impl Optics {
 
     /// A film of wet thickness `x` alone.
     pub fn sheet(&self, x: Microns) -> FilmTransfer {
-        let x = x.millimetres();
-        let by_band: [Sheet; BANDS] = std::array::from_fn(|i| Sheet::of(self.k[i], self.s[i], x));
-        FilmTransfer(by_band)
+        self.films().sheet(x)
+    }
+
+    /// Films of it, by thickness.
+    pub(crate) fn films(&self) -> Films {
+        Films(std::array::from_fn(|i| Modes::of(self.k[i], self.s[i])))
     }
 
     /// A film of wet thickness `x`, ≥ 0, over a ground.
@@ -105,6 +108,17 @@ impl Optics {
     /// A film too thick for any ground to show.
     pub fn thick(&self) -> Undersurface {
         Undersurface::from_fn(|i| Modes::of(self.k[i], self.s[i]).thick())
+    }
+}
+
+/// Films of one material: what is the same at every thickness is computed once.
+#[derive(Debug, Clone)]
+pub(crate) struct Films([Modes; BANDS]);
+
+impl Films {
+    /// A film of wet thickness `x` alone.
+    pub fn sheet(&self, x: Microns) -> FilmTransfer {
+        FilmTransfer(self.0.map(|modes| modes.sheet(x.millimetres())))
     }
 }
 
@@ -144,6 +158,19 @@ impl Modes {
         let squares = self.rates.map(|rate| rate * rate);
         let slope = (one - other) / (squares[0] - squares[1]);
         Cones::ONE.times(one - slope * squares[0]).plus(self.m.times(slope))
+    }
+
+    /// A film, `x` in mm.
+    #[inline]
+    fn sheet(&self, x: f64) -> Sheet {
+        let half = 0.5 * self.loses * x;
+        let through = self.rates.map(|rate| tanh(rate * half));
+        let z = self.function(std::array::from_fn(|n| self.rates[n] * through[n]));
+        let over = |n: usize| if through[n] > 1e-8 { through[n] / self.rates[n] } else { half };
+        let other = self.function([over(0), over(1)]);
+        let z = Cones::ONE.plus(z.scaled(PATH.map(|path| 1.0 / path.sqrt()))).inverse();
+        let other = Cones::ONE.plus(other.scaled(PATH.map(f64::sqrt))).inverse();
+        Sheet { reflects: z.minus(other), passes: z.plus(other).minus(Cones::ONE) }
     }
 
     #[inline]
@@ -234,15 +261,7 @@ impl Sheet {
     /// K and S in 1/mm, `x` in mm.
     #[inline]
     fn of(k: f64, s: f64, x: f64) -> Self {
-        let modes = Modes::of(k, s);
-        let half = 0.5 * modes.loses * x;
-        let through = modes.rates.map(|rate| tanh(rate * half));
-        let z = modes.function(std::array::from_fn(|n| modes.rates[n] * through[n]));
-        let over = |n: usize| if through[n] > 1e-8 { through[n] / modes.rates[n] } else { half };
-        let other = modes.function([over(0), over(1)]);
-        let z = Cones::ONE.plus(z.scaled(PATH.map(|path| 1.0 / path.sqrt()))).inverse();
-        let other = Cones::ONE.plus(other.scaled(PATH.map(f64::sqrt))).inverse();
-        Self { reflects: z.minus(other), passes: z.plus(other).minus(Cones::ONE) }
+        Modes::of(k, s).sheet(x)
     }
 
     #[inline]

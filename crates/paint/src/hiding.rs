@@ -8,6 +8,7 @@ use std::sync::LazyLock;
 use serde::{Deserialize, Serialize};
 use warm_blend_spectral::{BANDS, Light, Reflectance, Xyz};
 
+use crate::film::FilmTransfer;
 use crate::quantity::in_range;
 use crate::{BadMeasure, Microns, Optics, SurfaceReflection, Undersurface};
 
@@ -43,7 +44,10 @@ fn chart(seen: f64) -> Undersurface {
 
 /// Luminance over black divided by luminance over white, 0..=1, of a film in daylight.
 pub fn contrast_ratio(film: &Optics, surface: SurfaceReflection, x: Microns) -> f64 {
-    let sheet = film.sheet(x);
+    contrast_of(&film.sheet(x), surface)
+}
+
+fn contrast_of(sheet: &FilmTransfer, surface: SurfaceReflection) -> f64 {
     let luminance = |ground: &Undersurface| {
         let mut below = ground.clone();
         sheet.lay_over(&mut below);
@@ -129,18 +133,69 @@ fn hides(film: &Optics, surface: SurfaceReflection, x: f64) -> bool {
     contrast_ratio(film, surface, Microns::of(x)) >= HIDES
 }
 
-/// Wet thickness in µm at which a film first hides, by bisection on its logarithm; None if not within `most`.
+/// Thinnest film that is looked at, µm.
+const LEAST: f64 = 1e-3;
+/// How exactly a thickness is found, as a share of it.
+const EXACTLY: f64 = 1e-5;
+/// Rounds that find any thickness in any bracket.
+const ROUNDS: usize = 80;
+
+/// Wet thickness in µm at which a film first hides; None if not within `most`.
+///
+/// What it lacks falls about exponentially with the thickness, so its logarithm leads there in a few steps, by false position (the Illinois
+/// rule: M. Dowell and P. Jarratt, *BIT* 11 (1971) 168).
 fn thickness_to_hide(film: &Optics, surface: SurfaceReflection, most: f64) -> Option<f64> {
-    let hides = |x: f64| hides(film, surface, x);
-    if !hides(most) {
+    let films = film.films();
+    // Logarithm of what a film lacks by what it may lack, at the logarithm of a thickness: 0 or less where it hides.
+    let lacks = |x: f64| {
+        let contrast = contrast_of(&films.sheet(Microns::of(x.exp())), surface);
+        ((1.0 - contrast).max(1e-15) / (1.0 - HIDES)).ln()
+    };
+    let mut hidden = (most.ln(), lacks(most.ln()));
+    if hidden.1 > 0.0 {
         return None;
     }
-    let (mut bare, mut hidden): (f64, f64) = ((1e-3f64).ln(), most.ln());
-    while hidden - bare > 1e-5 {
-        let middle = 0.5 * (bare + hidden);
-        if hides(middle.exp()) { hidden = middle } else { bare = middle }
+    let mut bare = (LEAST.ln(), lacks(LEAST.ln()));
+    if bare.1 <= 0.0 {
+        return Some(LEAST);
     }
-    Some(hidden.exp())
+    // About there, by the middle of the spectrum; then ever further until it lies between.
+    let (k, s) = (film.k()[BANDS / 2], film.s()[BANDS / 2]);
+    let about = (1e3 / (0.7 * (k * (k + 2.0 * s)).sqrt() + 0.1 * s).max(1e-9)).ln();
+    let (mut at, mut step) = (about, 0.5);
+    while bare.0 < at && at < hidden.0 {
+        let here = (at, lacks(at));
+        if here.1 > 0.0 {
+            bare = here;
+            at += step;
+        } else {
+            hidden = here;
+            at -= step;
+        }
+        step *= 2.0;
+    }
+    let mut last = None;
+    for _ in 0..ROUNDS {
+        if hidden.0 - bare.0 <= EXACTLY {
+            break;
+        }
+        let part = bare.1 / (bare.1 - hidden.1);
+        // Never so near to an end that the bracket does not close.
+        let margin = 0.4 * EXACTLY / (hidden.0 - bare.0);
+        let at = bare.0 + part.clamp(margin, 1.0 - margin) * (hidden.0 - bare.0);
+        let here = (at, lacks(at));
+        let is_bare = here.1 > 0.0;
+        // An end that stays twice loses half its weight.
+        let again = last.replace(is_bare) == Some(is_bare);
+        if is_bare {
+            bare = here;
+            hidden.1 *= if again { 0.5 } else { 1.0 };
+        } else {
+            hidden = here;
+            bare.1 *= if again { 0.5 } else { 1.0 };
+        }
+    }
+    Some(hidden.0.exp())
 }
 
 #[cfg(test)]
@@ -157,6 +212,25 @@ mod tests {
             let s = CoatsToHide(coats).scattering(&inside, &[1.0; BANDS], sheen);
             let back = CoatsToHide::of(&Optics::of_thick_film(&inside, s), sheen).unwrap().value();
             prop_assert!((back / coats - 1.0).abs() < 1e-3, "{} came back as {}", coats, back);
+        }
+
+        /// As found by halving, whatever the film, and to the last figure that is asked for.
+        #[test]
+        fn the_thickness_is_where_it_begins_to_hide(
+            r in 0.005..0.97f64, slope in -0.9..0.9f64, s in 1e-3..1e3f64, alpha in 0.0..0.85f64, most in 0.0..6.0f64,
+        ) {
+            let seen = Reflectance::new(std::array::from_fn(|i| r * (1.0 + slope * (i as f64 / 17.5 - 1.0)).clamp(0.02, 1.03))).unwrap();
+            let sheen = SurfaceReflection::new(alpha).limited_by(&seen);
+            let film = Optics::of_thick_film(&sheen.inside(&seen), s);
+            let most = 10f64.powf(most);
+            let hides = |x: f64| hides(&film, sheen, x);
+            match thickness_to_hide(&film, sheen, most) {
+                None => prop_assert!(!hides(most)),
+                Some(x) => {
+                    prop_assert!(hides(x * (1.0 + 1e-9)) && x <= most * (1.0 + 1e-9));
+                    prop_assert!(x <= 1.0001 * LEAST || !hides(x * (1.0 - 1.1 * EXACTLY)));
+                }
+            }
         }
 
         #[test]
