@@ -44,6 +44,12 @@ pub struct PhotoSpot {
     pub radius: f64,
 }
 
+/// The median of at least one value, the upper one of two; orders them on the way.
+pub fn median(values: &mut [f32]) -> f32 {
+    let middle = values.len() / 2;
+    *values.select_nth_unstable_by(middle, f32::total_cmp).1
+}
+
 /// What a photo is judged by.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Card {

@@ -6,6 +6,8 @@
 
 use nalgebra::{SMatrix, SVector};
 
+use crate::median;
+
 /// Coefficients of a quadratic in two variables.
 const TERMS: usize = 6;
 /// Rounds of the robust fit: first by absolute deviations, so that a shadow does not bend it, then by the biweight.
@@ -42,10 +44,10 @@ impl PlaneLight {
         let middle = [0.5 * (across.0 + across.1), 0.5 * (down.0 + down.1)];
         let scale = (0.5 * (across.1 - across.0).max(down.1 - down.0)).max(1e-6);
         let mut fitted = Self { middle, scale, terms: SVector::zeros() };
-        fitted.terms[0] = median(lit.iter().map(|(_, log)| *log).collect());
+        fitted.terms[0] = median(&mut lit.iter().map(|(_, log)| *log).collect::<Vec<_>>());
         for round in 0..ROUNDS[0] + ROUNDS[1] {
             let apart: Vec<f32> = lit.iter().map(|(at, log)| log - fitted.at(*at)).collect();
-            let usual = median(apart.iter().map(|apart| apart.abs()).collect()).max(1e-4);
+            let usual = median(&mut apart.iter().map(|apart| apart.abs()).collect::<Vec<_>>()).max(1e-4);
             let mut matrix = SMatrix::<f32, TERMS, TERMS>::zeros();
             let mut right = SVector::<f32, TERMS>::zeros();
             for ((at, log), apart) in lit.iter().zip(&apart) {
@@ -74,11 +76,6 @@ impl PlaneLight {
     pub fn at(&self, at: [f32; 2]) -> f32 {
         self.basis(at).dot(&self.terms)
     }
-}
-
-fn median(mut values: Vec<f32>) -> f32 {
-    let middle = values.len() / 2;
-    *values.select_nth_unstable_by(middle, f32::total_cmp).1
 }
 
 #[cfg(test)]

@@ -13,7 +13,7 @@ use std::{collections::HashMap, f64::consts::PI};
 use rayon::prelude::*;
 use rustdct::DctPlanner;
 
-use crate::luminance;
+use crate::{luminance, median};
 
 /// A line along which the shape of a surface is the same, as along a moulding or an edge.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -70,9 +70,10 @@ pub fn grain(width: usize, linear: &[[f32; 3]], surfaces: &[Surface]) -> Vec<f32
     // Colours are averaged over a few pixels, or along a run, since their noise is larger.
     let colours: [Vec<f32>; 2] = [0, 2].map(|c| logs.iter().map(|log| log[c] - log[1]).collect());
     let chroma = colours.each_ref().map(|values| blurred(width, values, surfaces, 1));
-    let run_chroma = colours.each_ref().map(|values| along_runs(values, surfaces, values.clone()));
+    let runs = Runs::of(surfaces);
+    let run_chroma = colours.each_ref().map(|values| runs.medians(values, values.clone()));
     let radius = ((FINE * width as f64) as usize).max(2);
-    let smooth = along_runs(&light, surfaces, middles(width, &light, surfaces, radius));
+    let smooth = runs.medians(&light, middles(width, &light, surfaces, radius));
     let turn =
         |of: &[Vec<f32>; 2], from: usize, to: usize| [of[0][to] - of[0][from], of[1][to] - of[1][from]];
     let [none, all] = COLOURED;
@@ -191,43 +192,51 @@ fn middles(width: usize, values: &[f32], surfaces: &[Surface], radius: usize) ->
             let reach = radius.min(i).min(run.len() - 1 - i);
             window.clear();
             window.extend_from_slice(&run[i - reach..=i + reach]);
-            *out = *window.select_nth_unstable_by(reach, f32::total_cmp).1;
+            *out = median(&mut window);
         }
     })
 }
 
-/// The median along each run, where there is one: grain vanishes, the profile of a moulding stays. Elsewhere `smooth` as it is.
-fn along_runs(values: &[f32], surfaces: &[Surface], mut smooth: Vec<f32>) -> Vec<f32> {
-    let mut lines: HashMap<u64, Vec<(f32, usize)>> = HashMap::new();
-    for (at, surface) in surfaces.iter().enumerate() {
-        if let Surface::Shaped(_, Some(run)) = surface {
-            lines.entry(run.line).or_default().push((run.along, at));
-        }
-    }
-    let lines: Vec<_> = lines.into_values().collect();
-    let medians = lines.into_par_iter().flat_map_iter(|mut line| {
-        line.sort_unstable_by(|one, other| one.0.total_cmp(&other.0).then(one.1.cmp(&other.1)));
-        let mut window = Vec::new();
-        let (mut from, mut to) = (0, 0);
-        let mut medians = Vec::with_capacity(line.len());
-        for (along, at) in &line {
-            while line[from].0 < along - RUN {
-                from += 1;
+/// The pixels along each run, in their order, with their positions along it.
+struct Runs(Vec<Vec<(f32, usize)>>);
+
+impl Runs {
+    fn of(surfaces: &[Surface]) -> Self {
+        let mut lines: HashMap<u64, Vec<(f32, usize)>> = HashMap::new();
+        for (at, surface) in surfaces.iter().enumerate() {
+            if let Surface::Shaped(_, Some(run)) = surface {
+                lines.entry(run.line).or_default().push((run.along, at));
             }
-            while to < line.len() && line[to].0 <= along + RUN {
-                to += 1;
-            }
-            window.clear();
-            window.extend(line[from..to].iter().map(|(_, at)| values[*at]));
-            let middle = window.len() / 2;
-            medians.push((*at, *window.select_nth_unstable_by(middle, f32::total_cmp).1));
         }
-        medians
-    });
-    for (at, median) in medians.collect::<Vec<_>>() {
-        smooth[at] = median;
+        let mut lines: Vec<_> = lines.into_values().collect();
+        lines.par_iter_mut().for_each(|line| {
+            line.sort_unstable_by(|one, other| one.0.total_cmp(&other.0).then(one.1.cmp(&other.1)));
+        });
+        Self(lines)
     }
-    smooth
+
+    /// The median along each run: grain vanishes, the profile of a moulding stays. Pixels on no run are as in `smooth`.
+    fn medians(&self, values: &[f32], mut smooth: Vec<f32>) -> Vec<f32> {
+        let medians = self.0.par_iter().flat_map_iter(|line| {
+            let mut window = Vec::new();
+            let (mut from, mut to) = (0, 0);
+            line.iter().map(move |(along, at)| {
+                while line[from].0 < along - RUN {
+                    from += 1;
+                }
+                while to < line.len() && line[to].0 <= along + RUN {
+                    to += 1;
+                }
+                window.clear();
+                window.extend(line[from..to].iter().map(|(_, at)| values[*at]));
+                (*at, median(&mut window))
+            })
+        });
+        for (at, median) in medians.collect::<Vec<_>>() {
+            smooth[at] = median;
+        }
+        smooth
+    }
 }
 
 /// Filters every row of pixels of one part, along the rows first and then along the columns.

@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, HashSet};
 
-use warm_blend_photo::{PhotoSpot, Surface, blurred, grain};
+use warm_blend_photo::{PhotoSpot, Surface, blurred, grain, median};
 
 use crate::{
     broad_grain::broad_grain,
@@ -119,11 +119,8 @@ fn only_carving(surfaces: &mut [Surface], shares: &[[f32; 3]], width: usize) {
             flat.entry(*part).or_default().push(*spread);
         }
     }
-    let usual = |mut spreads: Vec<f32>| {
-        let middle = spreads.len() / 2;
-        *spreads.select_nth_unstable_by(middle, f32::total_cmp).1
-    };
-    let usual: BTreeMap<u16, f32> = flat.into_iter().map(|(part, spreads)| (part, usual(spreads))).collect();
+    let usual: BTreeMap<u16, f32> =
+        flat.into_iter().map(|(part, mut spreads)| (part, median(&mut spreads))).collect();
     for (surface, spread) in surfaces.iter_mut().zip(spread) {
         if let Surface::Carved(part) = *surface
             && usual.get(&part).is_some_and(|usual| spread < UNEVEN * UNEVEN * usual)

@@ -44,11 +44,11 @@ pub(crate) fn surface_at(face: &Face, flat: usize, n: usize, at: (f64, f64), ste
         let line = key.into_iter().zip([0, 16, 16, 2, 12]).fold(0, |line, (key, bits)| line << bits | key);
         Run { line, along: edge.along as f32, with_grain }
     };
-    // Near its own edge, or that of what is set into it.
-    let shaped = |flat: bool| {
-        let near = |other: &usize| face.parts[*other].inward(x, y).abs() < ARRIS;
-        let others = (0..face.parts.len()).filter(|other| !flat && face.parts[*other].on.is_some());
-        match std::iter::once(n).chain(others).find(near) {
+    // Shaped near its own edge, and, unless only that counts, near the edge of what is set into something.
+    let shaped = |own_only: bool| {
+        let near = |of: &usize| face.parts[*of].inward(x, y).abs() < ARRIS;
+        let set_in = (0..face.parts.len()).filter(|of| !own_only && face.parts[*of].on.is_some());
+        match std::iter::once(n).chain(set_in).find(near) {
             Some(of) => Surface::Shaped(number, Some(run(of, nearest_edge(face.parts[of].rect, at), false))),
             None => Surface::Flat(number),
         }

@@ -1,11 +1,15 @@
 //! Backups of the open workspace, made beside other work.
 
-use std::{io, path::Path, time::Duration};
+use std::{
+    io,
+    path::{Path, PathBuf},
+    time::Duration,
+};
 
 use jiff::Timestamp;
-use warm_blend_store::{Backup, BackupError, StoreError};
+use warm_blend_store::{BackupError, StoreError};
 
-use crate::{Workspace, problem::Problem};
+use crate::{Workspace, off_thread::off_thread, problem::Problem};
 
 /// How often it is asked whether a backup is due.
 const ASKED: Duration = Duration::from_secs(60);
@@ -29,23 +33,21 @@ impl Workspace {
     }
 
     /// Makes a backup.
-    pub(crate) async fn back_up(&self) -> Result<Backup, Problem> {
+    pub(crate) async fn back_up(&self) -> Result<(), Problem> {
         let make = self.with(|store| store.backup(Timestamp::now())).await?;
-        let attempt = tokio::task::spawn_blocking(make).await.map_err(|_| Problem::internal())?;
-        let made: Result<Backup, BackupError> = self.with(|store| store.backed_up(attempt)).await?;
-        Ok(made?)
+        let attempt = off_thread(|| Ok(make())).await?;
+        self.with(|store| store.backed_up(attempt)).await??;
+        Ok(())
     }
 
     /// Chooses the folder of backups, which must be there and let itself be written to; `None` for the usual one.
     pub(crate) async fn choose_backup_folder(&self, folder: Option<String>) -> Result<(), Problem> {
-        self.with(move |store| {
-            let folder = folder.as_deref().map(Path::new);
-            if let Some(folder) = folder {
-                check_folder(folder).map_err(|why| Problem::field("/folder", why))?;
-            }
-            Ok::<_, Problem>(store.choose_backup_folder(folder)?)
-        })
-        .await
+        let folder = folder.map(PathBuf::from);
+        if let Some(folder) = folder.clone() {
+            // A disk may be slow: nobody else waits for it.
+            off_thread(move || check_folder(&folder).map_err(|why| Problem::field("/folder", why))).await?;
+        }
+        self.with(move |store| store.choose_backup_folder(folder.as_deref())).await
     }
 }
 

@@ -3,7 +3,7 @@
 use std::{error::Error, path::Path};
 
 use jiff::Timestamp;
-use warm_blend_store::{Backup, Checked, Rescued, Restored, Store};
+use warm_blend_store::{BackupMade, Checked, Rescued, Restored, Store};
 
 type Told = Result<String, Box<dyn Error + Send + Sync>>;
 
@@ -26,15 +26,14 @@ fn there<'a>(file: &'a Path, what: &str) -> Result<&'a Path, String> {
 /// Makes a backup.
 pub fn back_up(file: &Path, to: Option<&Path>) -> Told {
     let mut store = Store::open(there(file, "the workspace file with --data FILE")?)?;
-    let Backup { file: backup, .. } = match to {
+    let BackupMade { backup, holds } = match to {
         Some(folder) => warm_blend_store::back_up(file, folder, Timestamp::now())?,
         None => {
             let attempt = store.backup(Timestamp::now())?();
             store.backed_up(attempt)??
         }
     };
-    let Checked { documents, photos } = warm_blend_store::check(&backup)?;
-    Ok(format!("Backed up {} in {}", entries(documents, photos), backup.display()))
+    Ok(format!("Backed up {} in {}", entries(holds.documents, holds.photos), backup.file.display()))
 }
 
 /// Puts a backup in the place of a file.

@@ -47,7 +47,9 @@ mod set_aside;
 mod store;
 mod written;
 
-pub use backup::{Attempt, Backup, BackupError, BackupState, Checked, Restored, back_up, backups_in, check};
+pub use backup::{
+    Attempt, Backup, BackupError, BackupMade, BackupState, Checked, Restored, back_up, backups_in, check,
+};
 pub use deed::Deed;
 pub use depth::Depth;
 pub use error::StoreError;

@@ -21,6 +21,11 @@ pub(crate) fn beside(path: &Path, ending: &str) -> PathBuf {
     name.into()
 }
 
+/// The first of some paths at which there is nothing yet.
+pub(crate) fn unused(name: impl Fn(usize) -> PathBuf) -> PathBuf {
+    (0..).map(&name).find(|path| !path.exists()).unwrap_or_else(|| name(0))
+}
+
 /// The file of an open workspace.
 #[derive(Debug)]
 pub(crate) struct OnDisk {
@@ -46,7 +51,7 @@ impl OnDisk {
     pub fn copy(&self, ending: &str) -> Result<PathBuf, StoreError> {
         let name =
             |n: usize| beside(&self.path, &if n == 0 { ending.to_owned() } else { format!("{ending}.{n}") });
-        let copy = (0..).map(name).find(|path| !path.exists()).unwrap_or_else(|| name(0));
+        let copy = unused(name);
         fs::copy(&self.path, &copy).map_err(|error| match error.kind() {
             std::io::ErrorKind::StorageFull => StoreError::Full,
             _ => StoreError::ReadOnly,

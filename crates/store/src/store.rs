@@ -22,7 +22,7 @@ pub struct Store {
     /// What a look over the whole file found, once it was taken.
     soundness: Option<Soundness>,
     /// Whether there may be changes in the log that are not in the file.
-    logged: bool,
+    pub(crate) logged: bool,
     /// How many changes were in the file itself when the log was last emptied; none where another program may have written since.
     base: Option<i64>,
     /// What SQLite counts up when another program has changed the file.
@@ -170,11 +170,6 @@ impl Store {
     /// Its path.
     pub(crate) fn path(&self) -> &Path {
         self.file.path()
-    }
-
-    /// Notes that the log may hold something.
-    pub(crate) fn logged(&mut self) {
-        self.logged = true;
     }
 
     /// Number of changes since this program opened the file.

@@ -11,6 +11,7 @@ use warm_blend_store::{Backup, BackupState, backups_in};
 use crate::{
     Workspace,
     body::{Answer, Json},
+    off_thread::off_thread,
 };
 
 /// Backups, and where they go.
@@ -96,7 +97,8 @@ pub struct BackupFolder {
     responses((status = OK, body = Backups)))]
 pub async fn get(State(workspace): State<Workspace>) -> Answer<Backups> {
     let state = workspace.with(|store| store.backup_state()).await?;
-    Ok(Json(Backups::of(state, workspace.backs_up)))
+    // The folder may be on a slow disk.
+    off_thread(move || Ok(Json(Backups::of(state, workspace.backs_up)))).await
 }
 
 /// Make a backup now.

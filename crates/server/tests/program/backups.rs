@@ -36,7 +36,7 @@ async fn a_deleted_file_comes_back() {
     let file = folder.path().join("workspace.db");
     let mut running = serve(&file);
     add(&running.base, "barn door").await;
-    // One is made without being asked for: whatever was changed at the start.
+    // Nobody has to ask for the first one.
     let made = async {
         loop {
             let asked = reqwest::get(format!("{}/api/backups", running.base)).await.unwrap();
@@ -47,7 +47,7 @@ async fn a_deleted_file_comes_back() {
             tokio::time::sleep(Duration::from_millis(20)).await;
         }
     };
-    tokio::time::timeout(Duration::from_secs(30), made).await.expect("a backup by itself");
+    tokio::time::timeout(Duration::from_secs(30), made).await.expect("a backup that nobody asked for");
     // In use, from another program, with what is only in the log.
     add(&running.base, "oat husk").await;
     assert!(does(&["backup", "--data", name(&file)]).starts_with("Backed up "));

@@ -12,7 +12,7 @@ use rusqlite::{
     backup::{Backup as Copying, StepResult},
 };
 
-use super::{Backup, BackupError, Checked, rotation::superfluous};
+use super::{Backup, BackupError, BackupMade, Checked, rotation::superfluous};
 use crate::{Depth, StoreError, depth, open::inspect};
 
 /// Names of backups, so that they sort by time.
@@ -23,20 +23,20 @@ const PART: &str = "part";
 const PAGES: i32 = 4096;
 
 /// Copies a workspace file to a folder, checks the copy, and deletes copies that are no longer needed. The file may be in use.
-pub fn back_up(file: &Path, folder: &Path, now: Timestamp) -> Result<Backup, BackupError> {
+pub fn back_up(file: &Path, folder: &Path, now: Timestamp) -> Result<BackupMade, BackupError> {
     if !folder.is_dir() {
         return Err(BackupError::NoFolder(folder.into()));
     }
-    let name = jiff::fmt::strtime::format(NAMED, &now.to_zoned_datetime(TimeZone::UTC))
-        .map_err(|error| BackupError::Files { path: folder.into(), error: Error::other(error) })?;
+    let name = now.strftime(NAMED).to_string();
     let (whole, part) = (folder.join(&name), folder.join(name).with_extension(PART));
     let made = copy(file, &part, now).map_err(|error| of_folder(error, folder));
-    let made = made.and_then(|()| checked(&part, folder)).and_then(|_| {
+    let made = made.and_then(|()| checked(&part, folder)).and_then(|holds| {
         let at = |error| of_files(error, folder);
         fs::rename(&part, &whole).map_err(at)?;
         // The new name, too, survives a power cut.
         File::open(folder).and_then(|folder| folder.sync_all()).map_err(at)?;
-        Ok(Backup { bytes: fs::metadata(&whole).map_err(at)?.len(), file: whole, made_at: now })
+        let bytes = fs::metadata(&whole).map_err(at)?.len();
+        Ok(BackupMade { backup: Backup { file: whole, made_at: now, bytes }, holds })
     });
     if made.is_err() {
         // What it has left takes room; where that cannot be deleted either, the next attempt writes over it.

@@ -33,6 +33,15 @@ pub struct Backup {
     pub bytes: u64,
 }
 
+/// A backup that was made just now.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct BackupMade {
+    /// The backup.
+    pub backup: Backup,
+    /// What it holds: it was read back.
+    pub holds: Checked,
+}
+
 /// What a file holds that was checked.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Checked {

@@ -11,7 +11,7 @@ use jiff::{Timestamp, tz::TimeZone};
 use super::{BackupError, Checked, check};
 use crate::{
     Store,
-    on_disk::{LOG, beside},
+    on_disk::{LOG, beside, unused},
 };
 
 /// A backup that is in the place of the file.
@@ -52,13 +52,11 @@ fn set_aside(file: &Path, now: Timestamp) -> std::io::Result<PathBuf> {
     if let Ok(mut store) = Store::open(file) {
         drop(store.write_back());
     }
-    let stamp = jiff::fmt::strtime::format("%Y-%m-%d-%H%M%S", &now.to_zoned_datetime(TimeZone::system()));
-    let stamp = stamp.map_err(Error::other)?;
-    let name = |n: usize| {
+    let stamp = now.to_zoned_datetime(TimeZone::system()).strftime("%Y-%m-%d-%H%M%S").to_string();
+    let aside = unused(|n| {
         let nth = if n == 0 { String::new() } else { format!(".{n}") };
         file.with_extension(format!("before-{stamp}{nth}.db"))
-    };
-    let aside = (0..).map(name).find(|path| !path.exists()).unwrap_or_else(|| name(0));
+    });
     let log = beside(file, LOG);
     if log.exists() {
         // The old log must not be applied to the new file.

@@ -3,9 +3,10 @@
 use std::path::{Path, PathBuf};
 
 use jiff::{SignedDuration, Timestamp};
+use rusqlite::types::FromSql;
 
 use super::{
-    Backup, BackupError,
+    BackupError, BackupMade,
     making::{back_up, usual_folder},
 };
 use crate::{Notice, Store, StoreError};
@@ -34,7 +35,7 @@ pub struct BackupState {
     pub failed: Option<String>,
     /// True if something was changed since the last backup.
     pub is_changed: bool,
-    /// When the oldest backup could have been made: that of the file.
+    /// From when on changes count that no backup holds: the last backup, or the first entry.
     since: Timestamp,
 }
 
@@ -49,7 +50,7 @@ impl BackupState {
 
     /// True if what was changed has been without a backup for a day.
     pub fn is_overdue(&self, now: Timestamp) -> bool {
-        self.is_changed && now.duration_since(self.last.unwrap_or(self.since)) >= OVERDUE
+        self.is_changed && now.duration_since(self.since) >= OVERDUE
     }
 }
 
@@ -64,21 +65,22 @@ impl Store {
                 Ok((of(0)?, of(1)?, row.get::<_, Option<i64>>(2)?, of(3)?, of(4)?))
             },
         )?;
-        let (now, since) = self.connection.query_row(
-            "SELECT changes, (SELECT min(made_at) FROM document) FROM mark",
-            [],
-            |row| Ok((row.get::<_, i64>(0)?, row.get::<_, Option<String>>(1)?)),
-        )?;
         let time = |text: Option<String>| text.and_then(|text| text.parse::<Timestamp>().ok());
+        let last = time(last);
+        let since = match last {
+            Some(last) => Some(last),
+            // Reads every entry, so only until there is a backup.
+            None => time(self.ask("SELECT min(made_at) FROM document")?),
+        };
         Ok(BackupState {
             file: self.path().to_owned(),
             is_usual: folder.is_none(),
             folder: folder.map_or_else(|| usual_folder(self.path()), PathBuf::from),
-            last: time(last),
+            last,
             tried: time(tried),
             failed,
-            is_changed: changes != Some(now),
-            since: time(since).unwrap_or_else(Timestamp::now),
+            is_changed: changes != Some(self.changes()?),
+            since: since.unwrap_or_else(Timestamp::now),
         })
     }
 
@@ -99,8 +101,7 @@ impl Store {
     pub fn backup(&self, now: Timestamp) -> Result<impl FnOnce() -> Attempt + Send + use<>, StoreError> {
         let state = self.backup_state()?;
         let file = self.path().to_owned();
-        let changes =
-            self.connection.query_row("SELECT changes FROM mark", [], |row| row.get::<_, i64>(0))?;
+        let changes = self.changes()?;
         Ok(move || {
             // Only its own folder is made: where a chosen one is not there, its disk is not.
             let prepared = match state.is_usual {
@@ -113,7 +114,7 @@ impl Store {
     }
 
     /// Writes down how a backup went.
-    pub fn backed_up(&mut self, attempt: Attempt) -> Result<Result<Backup, BackupError>, StoreError> {
+    pub fn backed_up(&mut self, attempt: Attempt) -> Result<Result<BackupMade, BackupError>, StoreError> {
         let now = attempt.now.to_string();
         match &attempt.made {
             Ok(_) => self.note_backup(
@@ -127,10 +128,20 @@ impl Store {
         Ok(attempt.made)
     }
 
+    /// Number of changes that the file has seen.
+    fn changes(&self) -> Result<i64, StoreError> {
+        self.ask("SELECT changes FROM mark")
+    }
+
+    /// The one value that a question has for an answer.
+    fn ask<T: FromSql>(&self, sql: &str) -> Result<T, StoreError> {
+        Ok(self.connection.query_row(sql, [], |row| row.get(0))?)
+    }
+
     fn note_backup(&mut self, sql: &str, values: impl rusqlite::Params) -> Result<(), StoreError> {
         self.may_be_written()?;
         self.connection.execute(sql, values)?;
-        self.logged();
+        self.logged = true;
         Ok(())
     }
 }
@@ -141,5 +152,5 @@ pub struct Attempt {
     now: Timestamp,
     /// How many changes the file had seen at least.
     changes: i64,
-    made: Result<Backup, BackupError>,
+    made: Result<BackupMade, BackupError>,
 }

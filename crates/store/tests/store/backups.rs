@@ -48,7 +48,7 @@ fn a_backup_holds_all_that_was_saved_while_others_write() {
         store.make(paint(&format!("mine {hour}"))).unwrap();
         let saved = names(&store);
         let attempt = store.backup(at(hour)).unwrap()();
-        let backup = store.backed_up(attempt).unwrap().unwrap();
+        let backup = store.backed_up(attempt).unwrap().unwrap().backup;
         assert_eq!(backup.made_at, at(hour));
         assert!(!backup.file.with_extension("part").exists());
         let held = check(&backup.file).unwrap();
@@ -106,7 +106,7 @@ fn what_fails_is_said_until_it_works() {
     assert!(notice.contains(&disk.display().to_string()) && notice.contains("connect its disk"), "{notice}");
     fs::create_dir(&disk).unwrap();
     let attempt = store.backup(at(1)).unwrap()();
-    let backup = store.backed_up(attempt).unwrap().unwrap();
+    let backup = store.backed_up(attempt).unwrap().unwrap().backup;
     assert!(backup.file.starts_with(&disk));
     assert_eq!(store.backup_notice(at(1)).unwrap(), None);
     // A file in the place of the folder is no folder.
@@ -146,7 +146,7 @@ fn what_is_no_backup_is_not_restored() {
     store.write_back().unwrap();
     drop(store);
     let file = folder.path().join("workspace.db");
-    let backup = back_up(&file, folder.path(), at(0)).unwrap().file;
+    let backup = back_up(&file, folder.path(), at(0)).unwrap().backup.file;
     let (sound, before) = (bytes(&backup), bytes(&file));
     let bad = folder.path().join("bad.db");
     let refused = |content: &[u8]| {
@@ -182,7 +182,7 @@ proptest! {
         let file = folder.path().join("workspace.db");
         (0..before).for_each(|n| drop(store.make(paint(&format!("before {n}"))).unwrap()));
         let then = names(&store);
-        let backup = back_up(&file, folder.path(), at(0)).unwrap();
+        let backup = back_up(&file, folder.path(), at(0)).unwrap().backup;
         (0..after).for_each(|n| drop(store.make(paint(&format!("after {n}"))).unwrap()));
         let newer = names(&store);
         let mut open = Some(store).filter(|_| left_open);

@@ -1,6 +1,5 @@
 import { Save } from 'lucide-react';
-import { useState } from 'react';
-import { Problem, type Backups as Shown } from '../../api/client';
+import type { Backups as Shown } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { megabytes } from '../../parts/numbers';
 import { TroubleLine } from '../../parts/TroubleLine';
@@ -54,7 +53,7 @@ export function Backups() {
       ) : (
         <>
           <p className="max-w-prose text-soft">
-            Stop the program, run the command beside the backup in a terminal, and start again. The present
+            Stop the program, run the command below the backup in a terminal, and start again. The present
             file is kept beside it, so nothing that is newer is lost.
           </p>
           <Made backups={data.backups} />
@@ -65,14 +64,7 @@ export function Backups() {
 }
 
 function Folder({ data, choose }: { data: Shown; choose: ReturnType<typeof useBackups>['choose'] }) {
-  const [error, setError] = useState<string>();
-  const take = (folder: string | null) => {
-    if (folder === data.folder) return setError(undefined);
-    choose.mutate(folder, {
-      onSuccess: () => setError(undefined),
-      onError: (problem) => setError(problem instanceof Problem ? problem.message : why(problem)),
-    });
-  };
+  const take = (folder: string | null) => (folder === data.folder ? choose.reset() : choose.mutate(folder));
   const { text, setText, leaving } = useTyped(data.folder, (folder) => take(folder.trim() || null));
   return (
     <section className="grid gap-2 pt-4">
@@ -81,10 +73,10 @@ function Folder({ data, choose }: { data: Shown; choose: ReturnType<typeof useBa
         label="Folder"
         value={text}
         onChange={setText}
-        error={error}
+        error={choose.error ? why(choose.error) : undefined}
         hint={
           data.is_usual
-            ? 'On the same disk as your work. A folder on another disk, or one that is synced, survives this machine.'
+            ? 'On the same disk as your work. A folder on another disk, or one that is synced, is still there if this machine fails.'
             : undefined
         }
         className="max-w-2xl"
@@ -101,27 +93,13 @@ function Folder({ data, choose }: { data: Shown; choose: ReturnType<typeof useBa
 
 function Made({ backups }: { backups: Shown['backups'] }) {
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full text-left">
-        <thead className="text-sm text-soft">
-          <tr>
-            <th className="py-2 pr-4 font-medium">Made</th>
-            <th className="py-2 pr-4 text-right font-medium">Size</th>
-            <th className="py-2 font-medium">Command</th>
-          </tr>
-        </thead>
-        <tbody>
-          {backups.map(({ file, made_at, bytes, restore }) => (
-            <tr key={file} className="border-t border-line align-baseline">
-              <td className="py-2 pr-4 whitespace-nowrap">{clock.full(made_at)}</td>
-              <td className="py-2 pr-4 text-right whitespace-nowrap tabular-nums">{megabytes(bytes)}</td>
-              <td className="py-2 text-sm">
-                <code className="break-all select-all">{restore}</code>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <ul>
+      {backups.map(({ file, made_at, bytes, restore }) => (
+        <li key={file} className="border-t border-line py-2">
+          {clock.full(made_at)} <span className="text-soft">{megabytes(bytes)}</span>
+          <code className="block text-sm break-all select-all">{restore}</code>
+        </li>
+      ))}
+    </ul>
   );
 }
