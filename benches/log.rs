@@ -7,6 +7,7 @@ use std::time::{Duration, Instant};
 use jiff::{SignedDuration, Timestamp};
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
+use warm_blend_documents::{LogNote, Workshop};
 use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
 use warm_blend_paint::{
     Class, FilmState, Masstone, Material, MixPart, Name, Note, PaintId, Parts, SavedMix, WholeParts, mix,
@@ -14,7 +15,7 @@ use warm_blend_paint::{
 use warm_blend_piece::Piece;
 use warm_blend_spectral::{Lab, Light, Srgb};
 use warm_blend_store::{Store, StoreError};
-use warm_blend_workshop::{LogAsked, LogNote, ShelfDocuments, ShelfSnapshot, Workshop};
+use warm_blend_workshop::{LogAsked, ShelfDocuments, ShelfSnapshot};
 
 const WORDS: [&str; 16] = [
     "slate",

@@ -46,7 +46,7 @@ pub fn bands<'a>(
         })
     };
     let best = seen(&stack(None)?);
-    let air = draws::of(Whose::Ground, 1);
+    let air = draws::unit_normals(Whose::Ground, 1);
     let members = draws::some(BOARDS)
         .collect::<Vec<_>>()
         .into_par_iter()

@@ -209,7 +209,7 @@ impl LearnedHand {
 
 /// Draws for a technique: film, coverage and texture, and the part of each that no board removes.
 fn drawn(technique: Technique) -> DMatrix<f64> {
-    draws::of(Whose::Technique(technique as u8), 6)
+    draws::unit_normals(Whose::Technique(technique as u8), 6)
 }
 
 /// How a reading of a board compares with the prediction.

@@ -36,6 +36,7 @@ mod technique;
 mod template;
 mod texture;
 mod undercoat;
+mod way;
 
 pub use caution::{Caution, TakeCare, cautions, cautions_of};
 pub use document::{
@@ -59,3 +60,4 @@ pub use technique::{
 pub use template::{Filled, Lacks, OnShelf, Skill, Template, thinned};
 pub use texture::Level;
 pub use undercoat::{Covering, Undercoat, coats_over, undercoat};
+pub use way::{Dispute, Way};

@@ -10,7 +10,7 @@ use warm_blend_paint::{BadPaint, Class, FilmState, MixPart, PaintId, WholeParts}
 use warm_blend_spectral::{Lab, Light, Reflectance, difference};
 
 use super::{
-    Board, ByPlace, KnownTin, Layer, LayerId, LearnedHand, Letter, OnShelf, Place, Stack, Technique,
+    Board, ByPlace, KnownTin, Layer, LayerId, LearnedHand, Letter, OnShelf, Place, Stack, Technique, Way,
     below_the_wax, stack::lab, template::thinned,
 };
 
@@ -41,16 +41,29 @@ pub enum Defect {
 /// A remedy.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Remedy {
-    /// What to do.
-    pub words: String,
-    /// Why it helps.
-    pub why: &'static str,
+    /// What is done.
+    pub way: Way,
+    /// True if wax comes off first and goes on again.
+    pub through_wax: bool,
     /// The new layer, if any: its pot completes the sentence.
     pub pot: Option<Layer>,
     /// Changes to the strip.
     pub changes: Vec<LayerChange>,
     /// Colour from across the room afterwards.
     pub after: ByPlace<Reflectance>,
+}
+
+impl Remedy {
+    /// What to do; without the pot, if there is one.
+    pub fn words(&self) -> String {
+        let words = self.way.words();
+        if !self.through_wax {
+            return words.to_owned();
+        }
+        let mut rest = words.chars();
+        let first = rest.next().into_iter().flat_map(char::to_lowercase).collect::<String>();
+        format!("Remove the wax, then {first}{}", rest.as_str())
+    }
 }
 
 /// A change to the layers of a strip.
@@ -152,18 +165,18 @@ pub struct RemedySearch<'a, T> {
     pub hands: &'a LearnedHand,
 }
 
-/// A remedy that has not been tried yet.
+/// A way that has not been tried yet.
 pub(super) struct Candidate {
-    words: String,
-    why: &'static str,
+    way: Way,
+    through_wax: bool,
     /// Layers of the strip afterwards.
     layers: Vec<Layer>,
     /// A new layer whose pot completes the sentence.
     named: Option<Layer>,
 }
 
-pub(super) fn candidate(words: &str, why: &'static str, layers: Vec<Layer>) -> Candidate {
-    Candidate { words: words.to_owned(), why, layers, named: None }
+pub(super) fn candidate(way: Way, layers: Vec<Layer>) -> Candidate {
+    Candidate { way, through_wax: false, layers, named: None }
 }
 
 impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
@@ -185,7 +198,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         // Of one action with several tins only the best is shown.
         let mut offered: Vec<Remedy> = Vec::new();
         for (way, _) in ways {
-            if offered.iter().all(|other| other.why != way.why) {
+            if offered.iter().all(|other| other.way != way.way) {
                 offered.push(way);
             }
         }
@@ -242,9 +255,9 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
 
     /// Tries a remedy.
     pub(super) fn way(&self, before: &[Layer], candidate: Candidate) -> Result<Remedy, BadPaint> {
-        let Candidate { words, why, layers, named } = candidate;
+        let Candidate { way, through_wax, layers, named } = candidate;
         let after = self.seen(&layers)?;
-        Ok(Remedy { words, why, pot: named, changes: changes(before, &layers), after })
+        Ok(Remedy { way, through_wax, pot: named, changes: changes(before, &layers), after })
     }
 
     fn seen(&self, layers: &[Layer]) -> Result<ByPlace<Reflectance>, BadPaint> {
@@ -277,19 +290,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
             let wax = layer.technique == Technique::TintedWax;
             let mut mended = layers.to_vec();
             mended[n].hand.wipe = super::Share::of(layer.hand.wipe.value().max(0.5) + 0.35);
-            of.push(if wax {
-                candidate(
-                    "Lift fresh wax with clear wax; use fine steel wool once it has set",
-                    "clear wax dissolves fresh wax, and a cloth picks it up",
-                    mended,
-                )
-            } else {
-                candidate(
-                    "Wipe it back firmly before it sets",
-                    "wiping clears the flat and leaves the recesses",
-                    mended,
-                )
-            });
+            of.push(if wax { candidate(Way::LiftWax, mended) } else { candidate(Way::WipeBack, mended) });
         }
         for pale in self.paints(|lab| lab.l > seen.field.l + SHADE) {
             of.extend(self.on_top(
@@ -297,17 +298,9 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 Technique::WashPatted,
                 pale,
                 Some((Class::Water, 1)),
-                "A thin wash of",
-                "a thin pale film over everything lightens and mutes",
+                Way::PaleWash,
             ));
-            of.extend(self.on_top(
-                layers,
-                Technique::DryBrush,
-                pale,
-                None,
-                "Dry-brush it with",
-                "lighter high points lift the whole piece",
-            ));
+            of.extend(self.on_top(layers, Technique::DryBrush, pale, None, Way::PaleDryBrush));
         }
         of
     }
@@ -318,12 +311,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         if let Some(base) = base {
             let mut dusted = Layer::new(Technique::DryBrush, base.pot.clone());
             dusted.mix = base.mix;
-            of.push(self.laid(
-                layers,
-                dusted,
-                "Dust the base colour back over it",
-                "the base colour pulls the accent back in",
-            ));
+            of.push(self.laid(layers, dusted, Way::DustBaseColour));
         }
         for calm in self.paints(|lab| lab.chroma() < 12.0) {
             of.extend(self.on_top(
@@ -331,16 +319,14 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 Technique::WashPatted,
                 calm,
                 Some((Class::Water, 1)),
-                "A thin wash of",
-                "a greyish film over everything tones down every colour",
+                Way::GreyWash,
             ));
             of.extend(self.on_top(
                 layers,
                 Technique::GlazeWiped,
                 calm,
                 Some((Class::GlazingLiquid, 4)),
-                "A wiped glaze of",
-                "a quiet glaze tones down what is under it",
+                Way::QuietGlaze,
             ));
         }
         of
@@ -354,16 +340,14 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 Technique::WashPatted,
                 near,
                 Some((Class::Water, 1)),
-                "A thin wash of",
-                "one thin film over everything ties the parts together",
+                Way::WashOverAll,
             ));
             of.extend(self.on_top(
                 layers,
                 Technique::GlazeStippled,
                 near,
                 Some((Class::GlazingLiquid, 4)),
-                "A stippled glaze of",
-                "a glaze over everything mutes it but lets the layers show",
+                Way::GlazeOverAll,
             ));
         }
         for metal in self.shelf.iter().filter(|tin| tin.class == Class::Metallic) {
@@ -372,8 +356,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 Technique::MetallicWash,
                 metal.paint,
                 Some((Class::Water, 2)),
-                "A metallic wash of",
-                "metal sits well between two colours",
+                Way::MetallicWash,
             ));
         }
         of
@@ -382,14 +365,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
     fn livelier(&self, layers: &[Layer], seen: &ByPlace<Lab>) -> Vec<Candidate> {
         let mut of = Vec::new();
         for light in self.paints(|lab| lab.l > seen.field.l + 2.0 * SHADE) {
-            of.extend(self.on_top(
-                layers,
-                Technique::DryBrush,
-                light,
-                None,
-                "Dry-brush the detail with",
-                "a paler highlight makes the detail stand out",
-            ));
+            of.extend(self.on_top(layers, Technique::DryBrush, light, None, Way::DryBrushDetail));
         }
         for deep in self.paints(|lab| lab.l < seen.field.l - 3.0 * SHADE) {
             of.extend(self.on_top(
@@ -397,22 +373,14 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
                 Technique::GlazeWiped,
                 deep,
                 Some((Class::GlazingLiquid, 4)),
-                "A wiped glaze of",
-                "dark recesses make the high points look lighter",
+                Way::GlazeRecesses,
             ));
         }
         let hue = |lab: &Lab| {
             (lab.a - seen.field.a).hypot(lab.b - seen.field.b) > 15.0 && (lab.l - seen.field.l).abs() < 15.0
         };
         for other in self.paints(hue) {
-            of.extend(self.on_top(
-                layers,
-                Technique::DryBrush,
-                other,
-                None,
-                "Dry-brush a nearby hue:",
-                "a nearby hue adds interest without going lighter or darker",
-            ));
+            of.extend(self.on_top(layers, Technique::DryBrush, other, None, Way::DryBrushNearbyHue));
         }
         of
     }
@@ -423,22 +391,14 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         let Ok(passes) = super::Passes::new(more) else { return Vec::new() };
         let mut mended = layers.to_vec();
         mended[n].hand.passes = passes;
-        vec![candidate(
-            "Let it dry, then add another thin coat",
-            "a dark ground shows through one coat, and porous paint dries paler",
-            mended,
-        )]
+        vec![candidate(Way::AnotherCoat, mended)]
     }
 
     fn sealed(&self, layers: &[Layer]) -> Vec<Candidate> {
         let Some(n) = layers.iter().rposition(is_wet) else { return Vec::new() };
         let (mut sealed, mut waxed) = (layers.to_vec(), layers.to_vec());
         sealed.insert(n, Layer::new(Technique::ClearCoat, Vec::new()));
-        let mut of = vec![candidate(
-            "Touch in the base, seal it, then repeat the layer",
-            "water in the next layer can’t soften sealed paint",
-            sealed,
-        )];
+        let mut of = vec![candidate(Way::Seal, sealed)];
         let colour = layers[n]
             .pot
             .iter()
@@ -447,11 +407,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         if let (Some(colour), Some(wax), Ok(nine)) = (colour, wax, WholeParts::new(9)) {
             let pot = vec![*colour, MixPart { paint: wax.paint, parts: nine }];
             waxed[n] = Layer { id: layers[n].id, ..Layer::new(Technique::TintedWax, pot) };
-            of.push(candidate(
-                "Touch in the base, then put the colour on as tinted wax",
-                "wax contains no water, so it won’t lift the paint",
-                waxed,
-            ));
+            of.push(candidate(Way::WaxTheColour, waxed));
         }
         of
     }
@@ -468,11 +424,7 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         };
         hand.load = load;
         hand.passes = super::Passes::new(hand.passes.value() + 1).unwrap_or(hand.passes);
-        vec![candidate(
-            "Sand it flat, then repeat in thin coats",
-            "thin coats dry right through; a thick one skins over and cracks",
-            mended,
-        )]
+        vec![candidate(Way::ThinCoatsAfterSanding, mended)]
     }
 
     /// Paints of a kind of colour, at most five, spread from dark to light.
@@ -491,26 +443,18 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         technique: Technique,
         paint: PaintId,
         medium: Option<(Class, u32)>,
-        words: &str,
-        why: &'static str,
+        way: Way,
     ) -> Option<Candidate> {
         let layer = thinned(self.shelf, technique, paint, medium)?;
-        Some(Candidate { named: Some(layer.clone()), ..self.laid(layers, layer, words, why) })
+        Some(Candidate { named: Some(layer.clone()), ..self.laid(layers, layer, way) })
     }
 
     /// A new layer of paint on top. Only wax sticks to wax, so wax comes off first and goes on again.
-    fn laid(&self, layers: &[Layer], layer: Layer, words: &str, why: &'static str) -> Candidate {
+    fn laid(&self, layers: &[Layer], layer: Layer, way: Way) -> Candidate {
         let wax = below_the_wax(layers, &self.tin);
         let mut laid = layers.to_vec();
         laid.insert(wax.unwrap_or(layers.len()), layer);
-        match wax {
-            None => candidate(words, why, laid),
-            Some(_) => {
-                let first = words.chars().take(1).flat_map(char::to_lowercase);
-                let words: String = first.chain(words.chars().skip(1)).collect();
-                candidate(&format!("Remove the wax, then {words}"), why, laid)
-            }
-        }
+        Candidate { through_wax: wax.is_some(), ..candidate(way, laid) }
     }
 }
 

@@ -5,29 +5,19 @@
 
 use warm_blend_paint::{BadPaint, Class, MixPart, PaintId, WholeParts};
 
-use super::{KnownTin, Layer, Load, Remedy, RemedySearch, Technique, remedies::candidate};
+use super::{Dispute, KnownTin, Layer, Load, Remedy, RemedySearch, Technique, Way, remedies::candidate};
 
-/// A question that painters answer differently.
+/// A dispute and its answers.
 #[derive(Debug, Clone, PartialEq)]
 pub struct School {
-    /// The question.
-    pub question: &'static str,
+    /// What is disputed.
+    pub dispute: Dispute,
     /// Answers other than this strip's.
     pub ways: Vec<Remedy>,
 }
 
-/// Layers of a strip as another school applies them.
-#[derive(Debug, Clone, PartialEq)]
-pub struct AnotherWay {
-    /// The question it answers.
-    pub question: &'static str,
-    /// The answer.
-    pub words: &'static str,
-    /// For and against.
-    pub why: &'static str,
-    /// The resulting layers.
-    pub layers: Vec<Layer>,
-}
+/// Another school's way, and the layers of a strip as it applies them.
+pub type AnotherWay = (Way, Vec<Layer>);
 
 /// Load of coats that are meant to be rubbed through†.
 const THIN: f64 = 0.6;
@@ -38,18 +28,15 @@ pub fn other_ways(
     class: impl Fn(PaintId) -> Option<Class>,
     of_class: impl Fn(Class) -> Option<PaintId>,
 ) -> Vec<AnotherWay> {
-    let asked = [
-        ("How do two colours meet?", blending(layers)),
-        ("What goes in the recesses?", recesses(layers, class, of_class)),
-        ("Dark wax direct, or clear wax first?", clear_wax_first(layers)),
-        ("Wax or clear coat on top?", sealing(layers)),
-        ("Distress before or after the glaze?", distress(layers)),
-        ("Full coats, or thin ones to rub back?", coats(layers)),
-    ];
-    let of = |(question, ways): (&'static str, Vec<Way>)| {
-        ways.into_iter().map(move |(words, why, layers)| AnotherWay { question, words, why, layers })
-    };
-    asked.into_iter().flat_map(of).collect()
+    [
+        blending(layers),
+        recesses(layers, class, of_class),
+        clear_wax_first(layers),
+        sealing(layers),
+        distress(layers),
+        coats(layers),
+    ]
+    .concat()
 }
 
 impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
@@ -58,58 +45,40 @@ impl<'a, T: Fn(PaintId) -> Option<KnownTin<'a>>> RemedySearch<'_, T> {
         let layers = self.layers();
         let of_class = |class| self.shelf.iter().find(|tin| tin.class == class).map(|tin| tin.paint);
         let mut schools: Vec<School> = Vec::new();
-        for other in other_ways(&layers, |paint| (self.tin)(paint).map(|tin| tin.class), of_class) {
-            let way = self.way(&layers, candidate(other.words, other.why, other.layers))?;
-            match schools.last_mut().filter(|school| school.question == other.question) {
-                Some(school) => school.ways.push(way),
-                None => schools.push(School { question: other.question, ways: vec![way] }),
+        for (way, changed) in other_ways(&layers, |paint| (self.tin)(paint).map(|tin| tin.class), of_class) {
+            let Some(dispute) = way.answers() else { continue };
+            let tried = self.way(&layers, candidate(way, changed))?;
+            match schools.last_mut().filter(|school| school.dispute == dispute) {
+                Some(school) => school.ways.push(tried),
+                None => schools.push(School { dispute, ways: vec![tried] }),
             }
         }
         Ok(schools)
     }
 }
 
-/// Answer, reason, and resulting layers.
-type Way = (&'static str, &'static str, Vec<Layer>);
-
 fn recesses(
     layers: &[Layer],
     class: impl Fn(PaintId) -> Option<Class>,
     of_class: impl Fn(Class) -> Option<PaintId>,
-) -> Vec<Way> {
+) -> Vec<AnotherWay> {
     let Some(at) =
         find(layers, |technique| matches!(technique, Technique::GlazeWiped | Technique::TintedWax))
     else {
         return Vec::new();
     };
-    let bare: Way = (
-        "Neither: leave the colour plain",
-        "nothing to go wrong, but no depth: only shadow shows the carving",
-        without(layers, at),
-    );
+    let bare = (Way::PlainRecesses, without(layers, at));
     let paint = layers[at].pot.iter().find(|part| class(part.paint).is_some_and(Class::makes_colours));
-    let (technique, medium, parts, words, why) = match layers[at].technique {
-        Technique::GlazeWiped => (
-            Technique::TintedWax,
-            Class::ClearWax,
-            9,
-            "Dark wax instead of glaze",
-            "stays workable, and clear wax lifts it; paint won’t stick over it",
-        ),
-        _ => (
-            Technique::GlazeWiped,
-            Class::GlazingLiquid,
-            4,
-            "Glaze instead of wax",
-            "workable for about 10 min, then permanent; paint and clear coat stick over it",
-        ),
+    let (technique, medium, parts, way) = match layers[at].technique {
+        Technique::GlazeWiped => (Technique::TintedWax, Class::ClearWax, 9, Way::WaxRecesses),
+        _ => (Technique::GlazeWiped, Class::GlazingLiquid, 4, Way::GlazeForWax),
     };
     let pot = paint.zip(of_class(medium)).zip(WholeParts::new(parts).ok());
-    let swapped = pot.map(|((paint, medium), parts)| -> Way {
+    let swapped = pot.map(|((paint, medium), parts)| {
         let pot = vec![*paint, MixPart { paint: medium, parts }];
         let layers =
             instead(layers, at, |layer| Layer { id: layer.id, ..Layer::new(technique, pot.clone()) });
-        (words, why, layers)
+        (way, layers)
     });
     swapped.into_iter().chain([bare]).collect()
 }
@@ -130,54 +99,36 @@ fn without(layers: &[Layer], at: usize) -> Vec<Layer> {
     layers
 }
 
-fn blending(layers: &[Layer]) -> Vec<Way> {
+fn blending(layers: &[Layer]) -> Vec<AnotherWay> {
     let at = find(layers, |technique| matches!(technique, Technique::WetBlend | Technique::MeshedGlaze));
-    let way = |at: usize| {
-        let (technique, words, why) = match layers[at].technique {
-            Technique::WetBlend => (
-                Technique::MeshedGlaze,
-                "Blend them in clear glaze",
-                "thinner film, long open time; more clear glaze re-opens a section; dries overnight",
-            ),
-            _ => (
-                Technique::WetBlend,
-                "Keep them wet with a mister",
-                "thicker film, dries at once: quick for small areas, but drags as it dries",
-            ),
+    let other = |at: usize| {
+        let (technique, way) = match layers[at].technique {
+            Technique::WetBlend => (Technique::MeshedGlaze, Way::BlendInGlaze),
+            _ => (Technique::WetBlend, Way::BlendWithMister),
         };
-        (words, why, instead(layers, at, |layer| Layer { technique, print: None, ..layer.clone() }))
+        (way, instead(layers, at, |layer| Layer { technique, print: None, ..layer.clone() }))
     };
-    at.map(way).into_iter().collect()
+    at.map(other).into_iter().collect()
 }
 
-fn clear_wax_first(layers: &[Layer]) -> Vec<Way> {
+fn clear_wax_first(layers: &[Layer]) -> Vec<AnotherWay> {
     let Some(at) = find(layers, |technique| technique == Technique::TintedWax) else { return Vec::new() };
     let below = at.checked_sub(1).filter(|below| layers[*below].technique == Technique::ClearWax);
     vec![match below {
-        Some(below) => {
-            ("Dark wax direct", "darker, and permanent on bare chalk-type paint", without(layers, below))
-        }
+        Some(below) => (Way::DarkWaxDirect, without(layers, below)),
         None => {
             let mut with = layers.to_vec();
             with.insert(at, Layer::new(Technique::ClearWax, Vec::new()));
-            ("Clear wax first", "forgiving: a little clear wax lifts the dark wax off", with)
+            (Way::ClearWaxFirst, with)
         }
     }]
 }
 
-fn sealing(layers: &[Layer]) -> Vec<Way> {
+fn sealing(layers: &[Layer]) -> Vec<AnotherWay> {
     let Some(at) = layers.len().checked_sub(1) else { return Vec::new() };
-    let (technique, words, why) = match layers[at].technique {
-        Technique::ClearWax => (
-            Technique::ClearCoat,
-            "Clear coat instead of wax",
-            "hard and wipeable; looks like a film, and must never go over wax",
-        ),
-        Technique::ClearCoat => (
-            Technique::ClearWax,
-            "Wax instead of clear coat",
-            "soft, buffed feel; needs renewing, and only wax goes over it",
-        ),
+    let (technique, way) = match layers[at].technique {
+        Technique::ClearWax => (Technique::ClearCoat, Way::ClearCoatForWax),
+        Technique::ClearCoat => (Technique::ClearWax, Way::WaxForClearCoat),
         _ => return Vec::new(),
     };
     let swapped = instead(layers, at, |layer| Layer {
@@ -187,39 +138,31 @@ fn sealing(layers: &[Layer]) -> Vec<Way> {
         print: None,
         ..layer.clone()
     });
-    vec![(words, why, swapped)]
+    vec![(way, swapped)]
 }
 
-fn distress(layers: &[Layer]) -> Vec<Way> {
+fn distress(layers: &[Layer]) -> Vec<AnotherWay> {
     let glaze = find(layers, |technique| technique.family() == super::Family::Glaze);
     let Some((glaze, wear)) = glaze.zip(find(layers, Technique::wears_through)) else { return Vec::new() };
     let mut moved = layers.to_vec();
     let worn = moved.remove(wear);
     // Without the wear, the glaze moves below it if the wear was above, and above it if the wear was below.
     moved.insert(glaze, worn);
-    let (words, why) = if wear > glaze {
-        ("Distress before the glaze", "the glaze tones the bare wood too: older, quieter edges")
-    } else {
-        ("Distress after the glaze", "bare edges stay fresh and sharp; 320 grit is enough")
-    };
-    vec![(words, why, moved)]
+    let way = if wear > glaze { Way::DistressBeforeGlaze } else { Way::DistressAfterGlaze };
+    vec![(way, moved)]
 }
 
-fn coats(layers: &[Layer]) -> Vec<Way> {
+fn coats(layers: &[Layer]) -> Vec<AnotherWay> {
     let is_coat = |layer: &Layer| matches!(layer.technique, Technique::BrushedCoat | Technique::RolledCoat);
     let worn = layers.iter().any(|layer| layer.technique.wears_through());
     let Some(last) = layers.iter().rposition(is_coat).filter(|_| worn) else { return Vec::new() };
     let thin = layers[last].hand.load.value() < 0.8;
-    let (load, words, why) = if thin {
-        (1.0, "Full coats", "crisp and even, but more to rub off where you want it worn")
-    } else {
-        (THIN, "Thin coats, to rub back", "less to rub off later, but the ground shows a little all over")
-    };
+    let (load, way) = if thin { (1.0, Way::FullCoats) } else { (THIN, Way::ThinCoats) };
     let Ok(load) = Load::new(load) else { return Vec::new() };
     let mended = instead(layers, last, |layer| {
         let mut layer = layer.clone();
         layer.hand.load = load;
         layer
     });
-    vec![(words, why, mended)]
+    vec![(way, mended)]
 }

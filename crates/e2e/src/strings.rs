@@ -24,7 +24,7 @@ pub struct Visible {
 }
 
 /// Crates whose strings reach a painter.
-const CRATES: [&str; 14] = [
+const CRATES: [&str; 15] = [
     "board",
     "device",
     "interchange",
@@ -38,6 +38,7 @@ const CRATES: [&str; 14] = [
     "server",
     "spectral",
     "store",
+    "documents",
     "workshop",
 ];
 

@@ -211,7 +211,7 @@ mod tests {
     /// twenty.
     #[test]
     fn nine_colours_of_ten_are_as_near_as_said() {
-        let off = crate::draws::of(crate::draws::Whose::Test(1), 3);
+        let off = crate::draws::unit_normals(crate::draws::Whose::Test(1), 3);
         let far: Vec<f64> = off.column_iter().map(|off| (off.norm_squared() / 3.0).sqrt()).collect();
         let share =
             |most: f64| far.iter().filter(|far| **far <= most).count() as f64 / crate::draws::MEMBERS as f64;

@@ -45,11 +45,11 @@ pub(crate) fn components(names: &[u64], paints: &[Facts], readings: &[Reading]) 
     // The root of a component is its first paint, so components are in the order of the shelf.
     let mut by_root: Vec<(Vec<usize>, Vec<usize>)> = vec![Default::default(); paints.len()];
     for paint in 0..paints.len() {
-        by_root[roots.of(paint)].0.push(paint);
+        by_root[roots.root(paint)].0.push(paint);
     }
     for (at, reading) in readings.iter().enumerate() {
         if let Some(first) = ties(reading).first() {
-            by_root[roots.of(*first)].1.push(at);
+            by_root[roots.root(*first)].1.push(at);
         }
     }
     let component = |(mut own, of_readings): (Vec<usize>, Vec<usize>)| {
@@ -72,7 +72,7 @@ pub(crate) fn components(names: &[u64], paints: &[Facts], readings: &[Reading]) 
 struct Roots(Vec<usize>);
 
 impl Roots {
-    fn of(&mut self, paint: usize) -> usize {
+    fn root(&mut self, paint: usize) -> usize {
         let mut at = paint;
         while self.0[at] != at {
             self.0[at] = self.0[self.0[at]];
@@ -82,7 +82,7 @@ impl Roots {
     }
 
     fn tie(&mut self, one: usize, other: usize) {
-        let (one, other) = (self.of(one), self.of(other));
+        let (one, other) = (self.root(one), self.root(other));
         self.0[one.max(other)] = one.min(other);
     }
 }

@@ -55,7 +55,8 @@ const POROUS: f64 = 1.3;
 
 /// Plausible variant number `member` of a mix that contains a share of clear medium, 0..=1.
 pub(crate) fn diluted(mix: Material, clear: f64, member: usize) -> Material {
-    static CHANCES: LazyLock<DMatrix<f64>> = LazyLock::new(|| draws::of(Whose::Dilution, DILUTED.len()));
+    static CHANCES: LazyLock<DMatrix<f64>> =
+        LazyLock::new(|| draws::unit_normals(Whose::Dilution, DILUTED.len()));
     if clear <= 0.0 {
         return mix;
     }

@@ -86,7 +86,7 @@ impl Hasher for Fnv {
 
 /// Unit normals, coordinates × members, in antithetic pairs: the mean is exactly 0 and the covariance of the coordinates
 /// exactly the identity, so that few members suffice.
-pub fn of(whose: Whose, dimensions: usize) -> DMatrix<f64> {
+pub fn unit_normals(whose: Whose, dimensions: usize) -> DMatrix<f64> {
     let half = half(whose, dimensions);
     DMatrix::from_fn(dimensions, MEMBERS, |i, m| if m < HALF { half[(i, m)] } else { -half[(i, m - HALF)] })
 }
@@ -131,11 +131,11 @@ mod tests {
 
     #[test]
     fn draws_have_mean_nought_and_covariance_one() {
-        let drawn = of(Whose::Tin(3), 13);
+        let drawn = unit_normals(Whose::Tin(3), 13);
         let covariance = &drawn * drawn.transpose() / MEMBERS as f64;
         assert!((covariance - DMatrix::identity(13, 13)).amax() < 1e-12);
         assert!(drawn.column_sum().amax() < 1e-9);
-        assert_ne!(of(Whose::Tin(3), 2), of(Whose::Tin(4), 2));
-        assert_ne!(of(Whose::Tin(3), 2), of(Whose::Technique(3), 2));
+        assert_ne!(unit_normals(Whose::Tin(3), 2), unit_normals(Whose::Tin(4), 2));
+        assert_ne!(unit_normals(Whose::Tin(3), 2), unit_normals(Whose::Technique(3), 2));
     }
 }

@@ -125,7 +125,7 @@ impl Estimate {
         for (paint, strength) in strengths {
             if let Some(at) = self.places.get(paint) {
                 let known = &mut self.known[*at];
-                *known = strength.of(known);
+                *known = strength.applied_to(known);
             }
         }
         self.in_order()

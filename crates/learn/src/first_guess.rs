@@ -35,7 +35,7 @@ struct Made {
 impl Made {
     fn of(label: &Label) -> Result<Self, BadPaint> {
         let prior = Prior::of(&label.facts, label.base.as_ref())?;
-        let drawn = draws::of(Whose::Tin(label.name), prior.drawn());
+        let drawn = draws::unit_normals(Whose::Tin(label.name), prior.drawn());
         Ok(Self { prior, drawn })
     }
 }

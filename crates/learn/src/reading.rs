@@ -347,7 +347,7 @@ mod tests {
     #[test]
     fn a_spectrum_is_as_far_off_as_a_colour() {
         let reader = Source::Reader;
-        let chances = draws::of(Whose::Test(0), GROUPS + 1);
+        let chances = draws::unit_normals(Whose::Test(0), GROUPS + 1);
         let off = |r: f64| {
             let read = |m: usize| {
                 let band = |i: usize| {

@@ -23,7 +23,7 @@ impl Strength {
     }
 
     /// The tin with this strength.
-    pub fn of(&self, known: &Ensemble) -> Ensemble {
+    pub fn applied_to(&self, known: &Ensemble) -> Ensemble {
         let own = strengths(known);
         known.with_strength(self.best, |m| self.members[m] - own[m])
     }

@@ -249,7 +249,7 @@ impl Known {
                 deviations.set_column(m, &(read - &middle));
             }
             let spread = &deviations * deviations.transpose() / MEMBERS as f64 + &noise;
-            let chance = &root * draws::of(Whose::Test(step), n);
+            let chance = &root * draws::unit_normals(Whose::Test(step), n);
             let news = spread.cholesky()?.solve(&(&deviations + chance)) / MEMBERS as f64;
             let teach = |of: &Ensemble| moved(of, &deviations, &news);
             known = Self {

@@ -83,7 +83,7 @@ pub enum BadLength {
 
 impl Units {
     /// System that a measure belongs to; `None` for drops and scoops, which belong to both.
-    pub const fn of(measure: Measure) -> Option<Self> {
+    pub const fn system_of(measure: Measure) -> Option<Self> {
         match measure {
             Measure::Litre | Measure::Millilitre => Some(Units::Metric),
             Measure::Drop | Measure::Scoop => None,

@@ -160,7 +160,7 @@ impl Age {
 
 impl Ageing {
     /// Amount of one sign.
-    pub const fn of(&self, age: Age) -> Share {
+    pub const fn amount(&self, age: Age) -> Share {
         match age {
             Age::Wear => self.wear,
             Age::Grime => self.grime,
@@ -172,7 +172,7 @@ impl Ageing {
 
     /// Signs with an amount above zero.
     pub fn there(&self) -> impl Iterator<Item = (Age, Share)> {
-        Age::ALL.into_iter().map(|age| (age, self.of(age))).filter(|(_, amount)| amount.value() > 0.0)
+        Age::ALL.into_iter().map(|age| (age, self.amount(age))).filter(|(_, amount)| amount.value() > 0.0)
     }
 
     /// The layer that represents wear, if any; it belongs below the wax.

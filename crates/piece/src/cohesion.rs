@@ -144,7 +144,7 @@ pub(super) fn pairs_of(
         let own =
             scheme.pairs.iter().find(|pair| [(one, other), (other, one)].contains(&(pair.one, pair.other)));
         let intent = own.map_or(scheme.intent, |pair| pair.intent);
-        let (least, most) = windows.of(intent);
+        let (least, most) = windows.window(intent);
         let worn = |zone: Zone| scheme.dress(zone).map(|dress| &dress.wears);
         let alike = contrast < 1e-9 || worn(one) == worn(other);
         let window = (if alike { 0.0 } else { least }, most);

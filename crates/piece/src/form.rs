@@ -258,7 +258,7 @@ impl FormField {
     }
 
     /// Value in a form, in mm or as a number.
-    pub fn of(self, form: &Form) -> f64 {
+    pub fn value_in(self, form: &Form) -> f64 {
         match self {
             FormField::Width => form.width,
             FormField::Height => form.height,
@@ -277,7 +277,7 @@ impl Form {
     /// Checks every dimension that the kind has.
     pub(super) fn check(&self) -> Result<(), BadForm> {
         for asks in self.kind.asks() {
-            let (value, (least, most)) = (asks.of(self), asks.range());
+            let (value, (least, most)) = (asks.value_in(self), asks.range());
             if !(least..=most).contains(&value) {
                 let said = |units: Units, mm: f64| units.say(Dimension::Length, mm);
                 let (shown, range) = if asks.is_count() {

@@ -63,7 +63,7 @@ impl Intent {
 
 impl Windows {
     /// Window of an intent.
-    pub const fn of(&self, intent: Intent) -> (f64, f64) {
+    pub const fn window(&self, intent: Intent) -> (f64, f64) {
         match intent {
             Intent::Quiet => self.quiet,
             Intent::Layered => self.layered,
@@ -73,7 +73,7 @@ impl Windows {
 
     pub(super) fn check(&self) -> Result<(), String> {
         for intent in Intent::ALL {
-            let (least, most) = self.of(intent);
+            let (least, most) = self.window(intent);
             if !(0.0..=150.0).contains(&least) || !(0.0..=150.0).contains(&most) || least >= most {
                 return Err(format!(
                     "contrast range for {}: {least} to {most} is not valid; use 0 to 150, lower number first",

@@ -149,7 +149,7 @@ mod tests {
     }
 
     /// A tin of a class.
-    fn of(class: Class) -> impl Fn(PaintId) -> Option<Product> {
+    fn tin_of(class: Class) -> impl Fn(PaintId) -> Option<Product> {
         move |_| Some(class.into())
     }
 
@@ -157,7 +157,7 @@ mod tests {
     /// practice).
     #[test]
     fn as_common_practice_has_it() {
-        let hours = |work: &Work, next: &Work, class| wait(work, next, &of(class), Air::default()) / 60.0;
+        let hours = |work: &Work, next: &Work, class| wait(work, next, &tin_of(class), Air::default()) / 60.0;
         let coat = laid(Technique::BrushedCoat);
         assert!((1.0..=2.0).contains(&hours(&coat, &coat, Class::Chalk)));
         assert!(hours(&coat, &coat, Class::Primer) >= 8.0);
@@ -173,7 +173,7 @@ mod tests {
     #[test]
     fn oil_is_slow() {
         let hours = |technique, class| {
-            wait(&laid(technique), &laid(Technique::BrushedCoat), &of(class), Air::default()) / 60.0
+            wait(&laid(technique), &laid(Technique::BrushedCoat), &tin_of(class), Air::default()) / 60.0
         };
         for technique in [Technique::BrushedCoat, Technique::DryBrush, Technique::WashWiped] {
             assert!((16.0..=24.0).contains(&hours(technique, Class::Alkyd)), "{technique:?}");
@@ -182,8 +182,8 @@ mod tests {
         let damp = Air::new(20.0, 0.8).unwrap();
         let coat = laid(Technique::BrushedCoat);
         assert_eq!(
-            wait(&coat, &coat, &of(Class::Alkyd), damp),
-            wait(&coat, &coat, &of(Class::Alkyd), Air::default())
+            wait(&coat, &coat, &tin_of(Class::Alkyd), damp),
+            wait(&coat, &coat, &tin_of(Class::Alkyd), Air::default())
         );
     }
 
@@ -221,7 +221,7 @@ mod tests {
         let coat = laid(Technique::BrushedCoat);
         assert!((times(&coat, &chalk) - 10.0 / 3.0).abs() < 1e-9);
         for class in [Class::Shellac, Class::GelStain, Class::ClearWax] {
-            assert_eq!(times(&coat, &of(class)), 1.0, "{class:?}");
+            assert_eq!(times(&coat, &tin_of(class)), 1.0, "{class:?}");
         }
         assert_eq!(times(&laid(Technique::TintedWax), &chalk), 1.0);
         let water_based = |_| {
@@ -238,7 +238,8 @@ mod tests {
             let (work, next) = (laid(technique), laid(Technique::BrushedCoat));
             for class in Class::ALL {
                 assert!(
-                    wait(&work, &next, &of(class), cold) >= wait(&work, &next, &of(class), Air::default())
+                    wait(&work, &next, &tin_of(class), cold)
+                        >= wait(&work, &next, &tin_of(class), Air::default())
                 );
             }
         }

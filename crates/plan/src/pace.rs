@@ -66,7 +66,7 @@ impl Paces {
     }
 
     /// Pace of a kind of work.
-    pub fn of(&self, work: &Work) -> Pace {
+    pub fn for_work(&self, work: &Work) -> Pace {
         let own = match work.technique() {
             Some(technique) => self.by_technique.get(&technique).copied(),
             None => self.other,
@@ -79,7 +79,8 @@ impl Paces {
     pub fn within<'a>(&self, works: impl Iterator<Item = (&'a Work, f64)>) -> f64 {
         let mut by_technique: BTreeMap<Option<Technique>, (f64, f64)> = BTreeMap::new();
         for (work, minutes) in works {
-            let (sum, _) = by_technique.entry(work.technique()).or_insert((0.0, self.of(work).within - 1.0));
+            let (sum, _) =
+                by_technique.entry(work.technique()).or_insert((0.0, self.for_work(work).within - 1.0));
             *sum += minutes;
         }
         let total: f64 = by_technique.values().map(|(minutes, _)| minutes).sum();

@@ -41,7 +41,10 @@ impl Closer {
     }
 
     /// The size in pixels that the whole would have, and how many of them lie to the left of a picture of this size and above it.
-    pub(crate) fn of(self, (width, height): (usize, usize)) -> ((usize, usize), (usize, usize)) {
+    pub(crate) fn whole_and_offset(
+        self,
+        (width, height): (usize, usize),
+    ) -> ((usize, usize), (usize, usize)) {
         let by = self.by.max(1.0);
         let whole = |part: usize| (part as f64 * by).round() as usize;
         let from = |middle: f64, part: usize| ((middle * by - 0.5) * part as f64).round() as usize;

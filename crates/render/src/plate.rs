@@ -29,7 +29,7 @@ impl Relief {
     /// The relief in a picture of this size and fineness, whole or enlarged.
     pub fn panelled(width: u32, height: u32, closer: Closer, fineness: Fineness) -> Result<Self, BadSize> {
         let Drawn { width, height, times } = Drawn::of((width, height), fineness)?;
-        let (whole, from) = closer.of((width, height));
+        let (whole, from) = closer.whole_and_offset((width, height));
         let mm = TALL / whole.1 as f64;
         let around = (AROUND / mm).ceil() as usize;
         let span = |from: usize, part: usize, whole: usize| {

@@ -14,13 +14,13 @@ use std::{
 };
 
 use uuid::Uuid;
+use warm_blend_documents::Workshop;
 use warm_blend_learn::{LoggedReading, PartsMethod, Reading, ShelfPaint, Source};
 use warm_blend_paint::{
     Class, CoatsToHide, Currency, FilmState, Masstone, Millilitres, MixPart, Name, PaintId, Parts, Price,
     SavedMix, WholeParts,
 };
 use warm_blend_store::{Store, StoreError};
-use warm_blend_workshop::Workshop;
 
 use self::days::days_ago;
 use self::shelf::{DemoShelf, tin, unsound};

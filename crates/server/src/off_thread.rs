@@ -2,12 +2,13 @@
 
 use std::convert::Infallible;
 use std::ops::ControlFlow;
-use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
+use std::sync::{Arc, LazyLock};
 
 use axum::body::Body;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
+use rayon::{ThreadPool, ThreadPoolBuilder};
 use serde::Serialize;
 use tokio::sync::mpsc;
 use tokio_stream::wrappers::ReceiverStream;
@@ -30,10 +31,23 @@ pub async fn while_asked<R: Send + 'static>(
     off_thread(move || search(&asking)).await
 }
 
-/// Runs work on a single thread, to leave the others to requests; `None` if there is no thread.
-pub fn on_one_thread<R: Send>(work: impl FnOnce() -> R + Send) -> Option<R> {
-    let one = rayon::ThreadPoolBuilder::new().num_threads(1).build().ok()?;
-    Some(one.install(work))
+/// A thread of its own for long work, which leaves the others to requests.
+pub struct OneThread(LazyLock<Option<ThreadPool>>);
+
+/// Where large pictures are drawn.
+pub static DRAWING: OneThread = OneThread::new();
+/// Where everything is learned that requests did not wait for.
+pub static LEARNING: OneThread = OneThread::new();
+
+impl OneThread {
+    const fn new() -> Self {
+        Self(LazyLock::new(|| ThreadPoolBuilder::new().num_threads(1).build().ok()))
+    }
+
+    /// Runs work after that which came before; `None` if there is no thread.
+    pub fn run<R: Send>(&self, work: impl FnOnce() -> R + Send) -> Option<R> {
+        self.0.as_ref().map(|one| one.install(work))
+    }
 }
 
 /// Tells whether a client still waits for an answer.

@@ -18,7 +18,7 @@ use warm_blend_render::{Closer, Fineness, Front, OnPhoto, Picture, Relief, Shadi
 
 use crate::{
     easel::{Easel, TooMany},
-    off_thread::{Asking, on_one_thread, while_asked},
+    off_thread::{Asking, DRAWING, while_asked},
     problem::Problem,
     recent::{Bulky, Recent},
     shelf_cache::FileState,
@@ -78,7 +78,7 @@ impl Pictures {
         let turn = easel.turn().await.map_err(|TooMany| Problem::too_many_pictures())?;
         let png = while_asked(move |asking| {
             let drawn = match fine {
-                true => on_one_thread(|| draw(asking)).unwrap_or_else(|| Err(Problem::internal())),
+                true => DRAWING.run(|| draw(asking)).unwrap_or_else(|| Err(Problem::internal())),
                 false => draw(asking),
             };
             // Held until it is drawn, even if nobody waits for it any more.
@@ -162,11 +162,11 @@ impl Plates {
         warm_blend_render::make_ready(marks);
         for (width, height) in Self::USUAL {
             // The usual sizes are valid.
-            drop(self.of((width, height), Closer::WHOLE, Fineness::Quick));
+            drop(self.relief((width, height), Closer::WHOLE, Fineness::Quick));
         }
     }
 
-    pub fn of(
+    pub fn relief(
         &self,
         (width, height): (u32, u32),
         closer: Closer,
@@ -193,7 +193,7 @@ struct FrontOf {
 pub struct Fronts(Lately<FrontOf, Front>);
 
 impl Fronts {
-    pub fn of(
+    pub fn front(
         &self,
         elevation: &Elevation,
         view: View,

@@ -9,9 +9,10 @@ use std::{
 };
 
 use warm_blend_board::BoardReading;
+use warm_blend_documents::{Kept, Workshop};
 use warm_blend_learn::{BadTin, LoggedReading, ShelfPaint};
-use warm_blend_store::{Kept, Store, StoreError};
-use warm_blend_workshop::{ShelfDocuments, ShelfSnapshot, Workshop};
+use warm_blend_store::{Store, StoreError};
+use warm_blend_workshop::{ShelfDocuments, ShelfSnapshot};
 
 /// The cache, which computes once for all who ask.
 #[derive(Debug, Clone, Default)]
@@ -81,7 +82,7 @@ impl FileState {
 
 impl Memory {
     /// Reads the state of the file, and its data if they changed.
-    pub fn of(&self, store: &Store) -> Result<Now, StoreError> {
+    pub fn now(&self, store: &Store) -> Result<Now, StoreError> {
         let state = FileState::of(store)?;
         match self.latest() {
             Some(known) if known.state == state => Ok(Now::Known(known)),

@@ -12,17 +12,18 @@ use std::{
 use tokio::sync::watch;
 use uuid::Uuid;
 use warm_blend_board::Board;
+use warm_blend_documents::{Kept, Workshop};
 use warm_blend_learn::Learnt;
 use warm_blend_paint::{Look, Name};
 use warm_blend_piece::{Age, Mark, Piece};
-use warm_blend_store::{Deed, Kept, Notice, OpenError, Store, StoreError, TraceEvent};
-use warm_blend_workshop::{Refusal, ShelfSnapshot, Workshop};
+use warm_blend_store::{Deed, Notice, OpenError, Store, StoreError, TraceEvent};
+use warm_blend_workshop::{Refusal, ShelfSnapshot};
 
 use crate::{
     body::{Answer, Json},
     demo_offer::LookRound,
     device::ReaderAtHand,
-    off_thread::{off_thread, on_one_thread},
+    off_thread::{DRAWING, LEARNING, off_thread},
     once,
     photos::Photos,
     pictures::Pictures,
@@ -135,7 +136,7 @@ impl Workspace {
         self.off_thread(move |workspace| {
             let (done, now) = workspace.turn(|store| {
                 let done = work(store).map_err(Into::into)?;
-                Ok::<_, Problem>((done, workspace.memory.of(store)?))
+                Ok::<_, Problem>((done, workspace.memory.now(store)?))
             })?;
             let known = workspace.memory.known(now)?;
             if workspace.memory.hands_over(&known) {
@@ -150,7 +151,7 @@ impl Workspace {
     fn learn_behind(&self) {
         let memory = self.memory.clone();
         // An error now is reported to whoever needs the result.
-        tokio::task::spawn_blocking(move || on_one_thread(|| memory.in_full()));
+        tokio::task::spawn_blocking(move || LEARNING.run(|| memory.in_full()));
     }
 
     /// The estimate with everything learned, for answers that last.
@@ -232,7 +233,7 @@ impl Workspace {
         tokio::spawn(async move {
             if let Ok(shelf) = workspace.shelf().await {
                 let (whole, then) = (shelf.pending_readings() == 0, Arc::clone(&shelf));
-                drop(tokio::task::spawn_blocking(move || on_one_thread(|| then.truth())).await);
+                drop(tokio::task::spawn_blocking(move || LEARNING.run(|| then.truth())).await);
                 drop(workspace.see_pots(shelf).await);
                 // By labels first, then with everything learned.
                 if !whole && let Ok(learnt) = workspace.shelf_in_full().await {
@@ -252,7 +253,7 @@ impl Workspace {
     async fn see_pots(&self, shelf: Arc<Remembered>) -> Result<(), Problem> {
         let pots = self.with(|store| store.pots()).await?;
         let see = move || shelf.see_pots(&pots, Look::default());
-        off_thread(|| Ok(on_one_thread(see).transpose().map(drop)?)).await
+        off_thread(|| Ok(DRAWING.run(see).transpose().map(drop)?)).await
     }
 
     /// Waits until the file has been idle for a while.

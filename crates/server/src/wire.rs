@@ -7,10 +7,11 @@ use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 use warm_blend_board::{Defect, GroundKind, Letter};
+use warm_blend_documents::{Document, Kept};
 use warm_blend_paint::Units;
 use warm_blend_piece::View;
 use warm_blend_render::{Closer, Fineness, Lamp, Shading, Viewpoint};
-use warm_blend_store::{Document, Kept, Store, StoreError};
+use warm_blend_store::{Store, StoreError};
 
 use crate::{body::Json, problem::Problem};
 
@@ -36,7 +37,7 @@ pub struct OrderAsked {
 
 impl PartAsked {
     /// Range of the requested part, and where the next part begins, if there is one.
-    pub fn of(&self, all: usize) -> (Range<usize>, Option<usize>) {
+    pub fn range_within(&self, all: usize) -> (Range<usize>, Option<usize>) {
         let from = self.from.min(all);
         let to = self.count.map_or(all, |count| from.saturating_add(count.max(1)).min(all));
         (from..to, (to < all).then_some(to))
@@ -50,7 +51,7 @@ impl PartAsked {
     ) -> Result<(Vec<Kept<T>>, Option<usize>), StoreError> {
         let mut next = None;
         let part = store.some(latest_first, |all| {
-            let (part, then) = self.of(all);
+            let (part, then) = self.range_within(all);
             next = then;
             part
         })?;
@@ -316,13 +317,13 @@ mod tests {
         fn parts_are_the_whole(all in 0usize..500, count in proptest::option::of(0usize..600), from in 0usize..700) {
             let (mut next, mut seen) = (Some(0), 0);
             while let Some(at) = next {
-                let (part, after) = PartAsked { from: at, count }.of(all);
+                let (part, after) = PartAsked { from: at, count }.range_within(all);
                 prop_assert_eq!(part.start, seen);
                 prop_assert!(after.is_none_or(|after| after > at));
                 (seen, next) = (part.end, after);
             }
             prop_assert_eq!(seen, all);
-            let (part, _) = PartAsked { from, count: Some(usize::MAX) }.of(all);
+            let (part, _) = PartAsked { from, count: Some(usize::MAX) }.range_within(all);
             prop_assert!(part.start <= part.end && part.end == all);
         }
     }

@@ -4,7 +4,7 @@ use std::path::{Path, PathBuf};
 
 use rusqlite::ErrorCode;
 
-use crate::{Id, Revision};
+use warm_blend_documents::{Id, Revision};
 
 /// A read or change that failed. Nothing was written.
 #[derive(Debug, thiserror::Error)]

@@ -8,7 +8,7 @@ use jiff::Timestamp;
 use rusqlite::{Connection, Transaction, params};
 use serde::Deserialize;
 use serde_json::{Map, Value};
-use warm_blend_workshop::{Id, uses_of};
+use warm_blend_documents::{Id, uses_of};
 
 use crate::rows::{point_unverified, put};
 use crate::set_aside::set_aside_if_unusable;

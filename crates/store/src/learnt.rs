@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 
 use rusqlite::params;
-use warm_blend_workshop::{KeptComponent, Said};
+use warm_blend_learn::{KeptComponent, Said};
 
 use crate::{Store, StoreError};
 

@@ -3,9 +3,9 @@
 //! | part | what it is |
 //! |---|---|
 //! | [`Store`] | an open file: create, read, change and delete documents |
-//! | [`Document`] | what can be saved: a paint, a reading, a mix, the piece, settings |
+//! | [`warm_blend_documents::Document`] | what can be saved: a paint, a reading, a mix, the piece, settings |
 //! | [`ChangeSet`] | several changes as one step of undo |
-//! | [`Kept`] | a document with its id and revision |
+//! | [`warm_blend_documents::Kept`] | a document with its id and revision |
 //! | [`Store::keep_photo`], [`Store::photo`] | photos that documents refer to |
 //! | [`Store::log`], [`Store::pots`] | log lines derived from documents, searchable by words, kind, piece, paint and day
 //! |
@@ -61,4 +61,3 @@ pub use rusqlite::trace::TraceEvent;
 
 pub use set_aside::SetAside;
 pub use store::{ChangeSet, Store};
-pub use warm_blend_workshop::{Document, Id, Kept, Revision};

@@ -7,10 +7,10 @@ use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Transaction, params};
 use serde::Deserialize;
 use uuid::Uuid;
+use warm_blend_documents::{Id, Names, folded, log_of};
 use warm_blend_paint::{Class, PaintId};
-use warm_blend_workshop::{Names, folded, log_of};
 
-use crate::{Id, StoreError};
+use crate::StoreError;
 
 /// What is called how, as the file has it.
 struct InFile<'a> {

@@ -7,7 +7,7 @@ use rayon::prelude::*;
 use rusqlite::types::Value;
 use rusqlite::{OptionalExtension, Row, params_from_iter};
 use uuid::Uuid;
-use warm_blend_workshop::{KeptLine, LogKind, LogPlace, LogQuery, LoggedPot};
+use warm_blend_documents::{KeptLine, LogKind, LogPlace, LogQuery, LoggedPot};
 
 use crate::written::AsOf;
 use crate::{Store, StoreError};

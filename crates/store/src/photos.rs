@@ -6,7 +6,9 @@ use jiff::Timestamp;
 use rusqlite::{OptionalExtension, params};
 use uuid::Uuid;
 
-use crate::{Id, Store, StoreError};
+use warm_blend_documents::Id;
+
+use crate::{Store, StoreError};
 
 impl Store {
     /// Saves a photo, a JPEG file. It is on disk when this returns.

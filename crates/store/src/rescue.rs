@@ -4,7 +4,7 @@ use std::path::{Path, PathBuf};
 
 use rusqlite::types::Value;
 use rusqlite::{Connection, OpenFlags, params_from_iter};
-use warm_blend_workshop::uses_of;
+use warm_blend_documents::uses_of;
 
 use crate::rows::{bodies, point_unverified};
 use crate::{OpenError, Store, StoreError, log, set_aside};

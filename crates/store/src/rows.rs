@@ -5,7 +5,7 @@ use std::ops::Range;
 use jiff::Timestamp;
 use rayon::prelude::*;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
-use warm_blend_workshop::{Document, Id, Kept, PHOTO, Reference, Revision, Tie};
+use warm_blend_documents::{Document, Id, Kept, PHOTO, Reference, Revision, Tie};
 
 use crate::{StoreError, log};
 

@@ -1,7 +1,7 @@
 //! Unusable entries, from a file older than the checks of references or edited by hand.
 
 use rusqlite::{Connection, Transaction, params};
-use warm_blend_workshop::{Id, PHOTO, uses_of};
+use warm_blend_documents::{Id, PHOTO, uses_of};
 
 use crate::rows::{Named, bodies, parse_id, point_unverified};
 use crate::{StoreError, error, log};

@@ -5,7 +5,7 @@ use std::{cell::RefCell, ops::Range, path::Path, sync::Arc};
 use jiff::{SignedDuration, Timestamp};
 use rusqlite::trace::{TraceEvent, TraceEventCodes};
 use rusqlite::{Connection, Transaction, TransactionBehavior};
-use warm_blend_workshop::{Document, Documents, Id, Kept, LoggedPot, Revision};
+use warm_blend_documents::{Document, Documents, Id, Kept, LoggedPot, Revision};
 
 use crate::history::{self, Direction, History, HistoryEntry};
 use crate::migrate::{is_of_older_form, migrate};

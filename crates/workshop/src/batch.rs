@@ -115,7 +115,7 @@ impl ShelfSnapshot {
         // Measures of the requested system come first.
         let asked_in = of.measure.units();
         rounded.sort_by_key(|rounded| {
-            let rank = match (Units::of(rounded.measure), asked_in) {
+            let rank = match (Units::system_of(rounded.measure), asked_in) {
                 (Some(own), Some(asked)) if own == asked => 0,
                 (Some(_), Some(_)) => 2,
                 _ => 1,
@@ -153,7 +153,7 @@ impl BatchIn {
             BatchIn::M2 => Some(Units::Metric),
             BatchIn::Ft2 => Some(Units::Imperial),
             BatchIn::Left => None,
-            BatchIn::In(measure) => Units::of(measure),
+            BatchIn::In(measure) => Units::system_of(measure),
         }
     }
 }

@@ -2,10 +2,11 @@
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use warm_blend_documents::{Kept, Workshop};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Currency, Measure, PaintId};
 
-use crate::{Kept, Refusal, Workshop, house_white};
+use crate::{Refusal, house_white};
 
 /// Settings as entered.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]

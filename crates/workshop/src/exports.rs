@@ -3,11 +3,12 @@
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
+use warm_blend_documents::Kept;
 use warm_blend_interchange::{cgats, csv, cxf, gpl, hex};
 use warm_blend_learn::{LoggedReading, Measured, ShelfPaint};
 use warm_blend_paint::{CoatsToHide, Masstone, Price};
 
-use crate::{Kept, Refusal, ShelfSnapshot};
+use crate::{Refusal, ShelfSnapshot};
 
 /// A whole shelf as JSON, in the form in which it is saved.
 #[derive(Debug, Serialize, Deserialize)]

@@ -6,13 +6,14 @@ use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::{Documents, Kept};
 use warm_blend_interchange::{BadFile, BadRow, Format, Sample, Told, hex, import};
 use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
 use warm_blend_paint::{Class, FilmState, Masstone, Name, PaintId, Parts};
 use warm_blend_spectral::Lab;
 
 use crate::exports::WholeShelf;
-use crate::{Documents, Fault, Kept, Refusal, ShelfSnapshot};
+use crate::{Fault, Refusal, ShelfSnapshot};
 
 /// Options of an import.
 #[derive(Debug, Clone, Deserialize, utoipa::IntoParams)]

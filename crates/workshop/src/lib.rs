@@ -1,8 +1,7 @@
-//! Documents of a workspace and use cases on them: one method and one result type for each.
+//! What can be asked of a workspace: one method and one result type for each use case.
 //!
 //! | question | where |
 //! |---|---|
-//! | what can be saved? | [`Document`], [`Kept`], [`Workshop`] |
 //! | what is known of the shelf? | [`ShelfSnapshot`] |
 //! | what does a paint or a mix look like? | [`Swatch`], [`ShelfSnapshot::predict`], [`PaintPage`] |
 //! | which mix is closest, and what should be added? | [`ShelfSnapshot::find`], [`ShelfSnapshot::correct`] |
@@ -16,12 +15,12 @@
 //! | what must be done on it, when, and with how much paint? | [`Room::plan`], [`RunSheetView`] |
 //! | what did a reading change? | [`ShelfSnapshot::news`], [`ShelfSnapshot::taught`] |
 //! | what would an import do, and what does an export contain? | [`Import`], [`ShelfSnapshot::export`] |
-//! | what was done, and how is it repeated? | [`LogLine`], [`ShelfSnapshot::log_page`], [`ShelfSnapshot::make_again`],
+//! | what was done, and how is it repeated? | [`ShelfSnapshot::log_page`], [`ShelfSnapshot::make_again`],
 //! [`ShelfSnapshot::like`] |
 //! | which tins are the same? | [`Merge`] |
 //! | why was something refused? | [`Refusal`], [`Checks`] |
 //!
-//! Input is parsed into documents here, and every result has its schema here. Storage (behind [`Documents`]), HTTP,
+//! Input is parsed into documents here, and every result has its schema here. Storage (behind [`warm_blend_documents::Documents`]), HTTP,
 //! pictures and devices are elsewhere: this crate does no input or output.
 
 #![warn(missing_docs, clippy::unwrap_used)]
@@ -34,8 +33,6 @@ mod boards;
 mod choices;
 mod colour;
 mod correcting;
-mod document;
-mod documents;
 mod exports;
 mod imports;
 mod label;
@@ -51,11 +48,9 @@ mod paints;
 mod photos;
 mod pieces;
 mod plans;
-mod pot_words;
 mod pours;
 mod readings;
 mod refusal;
-mod settings;
 mod shades;
 mod snapshot;
 mod stateless;
@@ -72,16 +67,13 @@ pub use boards::{
 };
 pub use choices::{WorkshopEntry, WorkshopKept};
 pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
-pub use document::{Document, Id, KINDS, Kept, PHOTO, Reference, Revision, Tie, log_of, uses_of};
-pub use documents::Documents;
 pub use exports::Export;
 pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
 pub use label::LabelPart;
 pub use log::{
-    CameOut, FinishOnPhoto, FinishRequest, KeptLine, LikePot, LogAsked, LogDay, LogEntryView, LogGroup,
-    LogKind, LogLine, LogNote, LogNoteEntry, LogPage, LogPlace, LogQuery, LoggedPot, MadeAgain, MixLike,
-    Names, PhotoOfPiece, SaidThen, SkillLearned, SkillPoint, Surprise, TruthPoint, TruthView, ZoneOnPhoto,
-    finds, folded,
+    CameOut, FinishOnPhoto, FinishRequest, LikePot, LogAsked, LogDay, LogEntryView, LogGroup, LogNoteEntry,
+    LogPage, MadeAgain, MixLike, PhotoOfPiece, SaidThen, SkillLearned, SkillPoint, Surprise, TruthPoint,
+    TruthView, ZoneOnPhoto,
 };
 pub use matching::{Found, FoundRecipe, Wanted};
 pub use merge::Merge;
@@ -118,11 +110,9 @@ pub use readings::{
     ReadingMade, ToRead, shown_entry, wet,
 };
 pub use refusal::{Checks, Fault, Refusal};
-pub use settings::Workshop;
 pub use shades::{Ladder, LadderOf, LadderRung, MadeRung, PotToShade};
 pub use snapshot::{ShelfDocuments, ShelfSnapshot, house_white};
 pub use stateless::{
     BoardPredicted, BoardRead, BoardTin, GivenTins, MeetsBelow, PotPart, PredictBoardRequest, PredictLayer,
     PredictPaint, PredictReading, PredictRequest, PredictTin, Predicted,
 };
-pub use warm_blend_learn::{KeptComponent, Said};

@@ -4,13 +4,14 @@ use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{Board, BoardReading};
+use warm_blend_documents::{Document, Documents, Kept, Workshop};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
 use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{PaintId, SavedMix};
 use warm_blend_piece::Piece;
 use warm_blend_plan::RunSheet;
 
-use crate::{Document, Documents, Kept, Refusal, Workshop};
+use crate::Refusal;
 
 /// Two entries of the same tin.
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]

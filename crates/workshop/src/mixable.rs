@@ -4,12 +4,13 @@ use rayon::prelude::*;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::Kept;
 use warm_blend_learn::{Ensemble, ShelfPaint};
 use warm_blend_mixing as bench;
 use warm_blend_mixing::{DoubtfulTin, InDoubt, MatchTin};
 use warm_blend_paint::{Base, Condition, Look, Material, MixPart, PaintId, Parts, Price, WholeParts};
 
-use crate::{Kept, Refusal, ShelfSnapshot};
+use crate::{Refusal, ShelfSnapshot};
 
 /// Number of plausible shelves by which mixes are ranked.
 const SHELVES: usize = 32;

@@ -3,11 +3,11 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::{Documents, Kept, pot_words};
 use warm_blend_learn::{Certainty, Ensemble};
 use warm_blend_paint::{Colour, Look, MixPart, Name, PaintId, Parts, SavedMix, percentages};
 
-use crate::pot_words::pot_words;
-use crate::{AgainstTarget, Checks, Documents, Kept, Refusal, ShelfSnapshot, Swatch};
+use crate::{AgainstTarget, Checks, Refusal, ShelfSnapshot, Swatch};
 
 /// A mix as entered.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -87,7 +87,7 @@ pub struct PredictedPart {
 
 impl MixEntry {
     /// The same mix with other components.
-    pub fn of(self, components: Vec<MixPart>) -> Self {
+    pub fn with_components(self, components: Vec<MixPart>) -> Self {
         Self { components, ..self }
     }
 

@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{Place, Technique};
+use warm_blend_documents::{Documents, Kept, Revision};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_mixing::{MixtureKind, Preset, warnings};
 use warm_blend_paint::{
@@ -11,7 +12,7 @@ use warm_blend_paint::{
     SavedMix, Seen, Verdict, nearest_whole,
 };
 
-use crate::{Checks, Documents, Kept, MixEntry, Refusal, Revision, ShelfSnapshot};
+use crate::{Checks, MixEntry, Refusal, ShelfSnapshot};
 
 /// A usual mixture.
 #[derive(Debug, Serialize, ToSchema)]
@@ -257,7 +258,7 @@ impl ShelfSnapshot {
                 None => documents.make(medium(class)?)?.id,
             });
         }
-        let made = MixEntry::from(&mix.value).of(making.made(mediums)).parse()?;
+        let made = MixEntry::from(&mix.value).with_components(making.made(mediums)).parse()?;
         Ok(documents.change(id, seen, made)?)
     }
 

@@ -3,11 +3,12 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::Kept;
 use warm_blend_learn::{Ensemble, Estimate, Reads, ShelfPaint, Test};
 use warm_blend_paint::{Drawdown, FilmState, Look, PaintId, Parts, Seen, Verdict};
 use warm_blend_spectral::{Light, OnScreen};
 
-use crate::{Kept, Paint, ReadingKept, Refusal, ShelfSnapshot};
+use crate::{Paint, ReadingKept, Refusal, ShelfSnapshot};
 
 /// The page of a paint.
 #[derive(Debug, Serialize, ToSchema)]

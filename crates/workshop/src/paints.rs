@@ -4,6 +4,7 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::Kept;
 use warm_blend_learn::{Certainty, Estimate, OfShelf, ShelfPaint, Source};
 use warm_blend_paint::{
     Class, CoatsToHide, Colour, Condition, HueFamily, Look, Millilitres, Name, Note, PaintId, Price,
@@ -12,7 +13,7 @@ use warm_blend_paint::{
 use warm_blend_spectral::Light;
 
 use crate::refusal::shown;
-use crate::{Checks, Kept, Refusal, ShelfSnapshot, Swatch};
+use crate::{Checks, Refusal, ShelfSnapshot, Swatch};
 
 /// A paint or medium as entered.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]

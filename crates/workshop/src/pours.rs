@@ -5,6 +5,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_device::NotYet;
+use warm_blend_documents::{Documents, Kept};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_mixing::{AmountAsEntered, BadPour, PourAction, PourEvent, PourRecord};
 use warm_blend_paint::{
@@ -12,7 +13,7 @@ use warm_blend_paint::{
 };
 
 use crate::label::LabelPart;
-use crate::{AgainstTarget, Checks, Documents, Kept, Refusal, ShelfSnapshot, Swatch, label};
+use crate::{AgainstTarget, Checks, Refusal, ShelfSnapshot, Swatch, label};
 
 /// A pot to begin.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -539,7 +540,7 @@ impl PotLabel {
         // With the combined density of its tins.
         let total = unit.say(record.total(), grams / record.total().max(f64::MIN_POSITIVE));
         let units = match unit {
-            AmountsIn::In(measure) => Units::of(measure),
+            AmountsIn::In(measure) => Units::system_of(measure),
             AmountsIn::Grams => None,
         };
         let whole = units.unwrap_or_default().say_volume(record.total());

@@ -5,12 +5,13 @@ use std::ops::Range;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::Kept;
 use warm_blend_interchange::hex;
 use warm_blend_learn::{Judged, LoggedReading, Measured, PartsMethod, Reading, Shown, Source, make_sense};
 use warm_blend_paint::{FilmState, Microns, Name, Note, PaintId, Parts, Seen, Verdict};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, wavelength};
 
-use crate::{CameOut, Checks, Kept, Refusal, ShelfSnapshot};
+use crate::{CameOut, Checks, Refusal, ShelfSnapshot};
 
 /// A reading as entered.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]

@@ -6,6 +6,7 @@ use std::sync::{Arc, OnceLock};
 use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_board::{BoardJudgement, BoardReading, KnownTin, LearnedHand, OnShelf, Taught, learn_hand};
+use warm_blend_documents::{Kept, Workshop, pot_words};
 use warm_blend_learn::{
     Backtested, BadTin, Ensemble, Estimate, Judged, KeptComponent, LogOf, LoggedReading, Measured, OfShelf,
     Reading, ShelfPaint, Shown, backtest, predicted_mix,
@@ -16,8 +17,7 @@ use warm_blend_paint::{
 use warm_blend_spectral::Light;
 
 use crate::memo::Memo;
-use crate::pot_words::pot_words;
-use crate::{Kept, Refusal, Swatch, Wedge, Workshop};
+use crate::{Refusal, Swatch, Wedge};
 
 /// Number of recent readings used for prediction accuracy.
 const LAST: usize = 200;

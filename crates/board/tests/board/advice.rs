@@ -1,9 +1,9 @@
 //! What is said of an order of layers, and the ways back where it went wrong. All of it is common practice.
 
 use warm_blend_board::{
-    Advice, AdviceFix, Application, Board, ByPlace, Defect, Grit, Ground, GroundKind, HandBias, KnownTin,
-    Layer, LayerChange, LearnedHand, Load, Passes, Place, Remedy, RemedySearch, School, Severity, Stack,
-    TakeCare, Technique, TextureDepth, advice, cautions,
+    Advice, AdviceFix, Application, Board, ByPlace, Defect, Dispute, Grit, Ground, GroundKind, HandBias,
+    KnownTin, Layer, LayerChange, LearnedHand, Load, Passes, Place, Remedy, RemedySearch, School, Severity,
+    Stack, TakeCare, Technique, TextureDepth, Way, advice, cautions,
 };
 use warm_blend_paint::{Class, FilmState, PaintId, Specials};
 use warm_blend_spectral::{Lab, Light, Reflectance, Xyz, difference};
@@ -487,7 +487,7 @@ fn what_cures_nothing_is_not_told() {
         thin.hand.load = Load::new(load).unwrap();
         board(vec![coat(OXBLOOD, 2), thin])
     };
-    assert!(ways(&thin(1.0), Defect::WashedOut).iter().any(|way| way.words.contains("another thin coat")));
+    assert!(ways(&thin(1.0), Defect::WashedOut).iter().any(|way| way.way == Way::AnotherCoat));
     assert!(ways(&board(vec![coat(OXBLOOD, 9)]), Defect::WashedOut).is_empty());
 
     let cracked = ways(&thin(0.4), Defect::Cracked);
@@ -498,9 +498,9 @@ fn what_cures_nothing_is_not_told() {
     let wash = || Layer::new(Technique::WashWiped, pot(&[(BROWN, 1)]));
     let seal = || Layer::new(Technique::ClearCoat, vec![]);
     let open = board(vec![coat(CLAY_BLUE, 2), wash()]);
-    assert!(ways(&open, Defect::Lifted).iter().any(|way| way.words.contains("seal it")));
+    assert!(ways(&open, Defect::Lifted).iter().any(|way| way.way == Way::Seal));
     let sealed = board(vec![coat(CLAY_BLUE, 2), seal(), wash()]);
-    assert!(ways(&sealed, Defect::Lifted).iter().all(|way| !way.words.contains("seal it")));
+    assert!(ways(&sealed, Defect::Lifted).iter().all(|way| way.way != Way::Seal));
 }
 
 /// What a wax is, is its whole pot: in whichever order it was written down.
@@ -509,7 +509,7 @@ fn a_wax_is_judged_by_its_whole_pot() {
     for of in [[(BROWN, 1), (CLEAR_WAX, 1)], [(CLEAR_WAX, 1), (BROWN, 1)]] {
         let waxed = board(vec![coat(CREAM, 2), Layer::new(Technique::TintedWax, pot(&of))]);
         let found = ways(&waxed, Defect::TooDark);
-        assert!(found.iter().any(|way| way.words.contains("Lift fresh wax with clear wax")), "{found:?}");
+        assert!(found.iter().any(|way| way.way == Way::LiftWax), "{found:?}");
     }
 }
 
@@ -517,12 +517,12 @@ fn a_wax_is_judged_by_its_whole_pot() {
 fn a_wax_too_dark_is_lifted_or_washed_over() {
     let before = seen(&waxed());
     let found = ways(&waxed(), Defect::TooDark);
-    let lifted = found.iter().find(|way| way.words.contains("Lift fresh wax with clear wax")).unwrap();
+    let lifted = found.iter().find(|way| way.way == Way::LiftWax).unwrap();
     assert!(matches!(&lifted.changes[..], [LayerChange::Instead(layer)] if layer.hand.wipe.value() > 0.5));
     for way in &found {
         let gained: f64 =
             Place::ALL.iter().map(|place| lab(way.after.at(*place)).l - before.at(*place).l).sum();
-        assert!(gained > 0.0, "{}", way.words);
+        assert!(gained > 0.0, "{:?}", way.way);
     }
 }
 
@@ -561,27 +561,27 @@ fn what_another_school_does_can_be_seen_and_turned_back() {
     let wax = Layer::new(Technique::ClearWax, vec![]);
     let glazed = board(vec![coat(CREAM, 2), blend, glaze, wear, wax]);
     let questions =
-        |board: &Board| other_schools(board).iter().map(|school| school.question).collect::<Vec<_>>();
+        |board: &Board| other_schools(board).iter().map(|school| school.dispute).collect::<Vec<_>>();
     assert_eq!(questions(&glazed).len(), 5);
-    assert!(questions(&waxed()).contains(&"Dark wax direct, or clear wax first?"));
+    assert!(questions(&waxed()).contains(&Dispute::DarkWax));
     assert!(questions(&board(vec![])).is_empty());
     for start in [glazed, waxed()] {
-        for School { question, ways } in other_schools(&start) {
+        for School { dispute, ways } in other_schools(&start) {
             for way in ways {
                 let made = board(done(&start, &way));
                 let after = seen(&made);
                 for place in Place::ALL {
                     assert!(
                         difference(*after.at(place), lab(way.after.at(place))).value() < 1e-9,
-                        "{}",
-                        way.words
+                        "{:?}",
+                        way.way
                     );
                 }
-                assert!(!way.changes.is_empty(), "{}", way.words);
+                assert!(!way.changes.is_empty(), "{:?}", way.way);
                 assert!(
-                    questions(&made).contains(&question) || way.words.starts_with("Neither"),
-                    "{}",
-                    way.words
+                    questions(&made).contains(&dispute) || way.way == Way::PlainRecesses,
+                    "{:?}",
+                    way.way
                 );
             }
         }
@@ -594,8 +594,8 @@ fn distress_before_the_glaze_makes_darker_edges() {
     let glaze = Layer::new(Technique::GlazeStippled, pot(&[(BROWN, 1), (GLAZING_LIQUID, 1)]));
     let start = board(vec![coat(OXBLOOD, 1), coat(CREAM, 2), glaze, Layer::new(Technique::SandBack, vec![])]);
     let asked = other_schools(&start);
-    let school = asked.iter().find(|school| school.question.starts_with("Distress")).unwrap();
-    assert_eq!(school.ways[0].words, "Distress before the glaze");
+    let school = asked.iter().find(|school| school.dispute == Dispute::Distress).unwrap();
+    assert_eq!(school.ways[0].way, Way::DistressBeforeGlaze);
     assert!(lab(&school.ways[0].after.edge).l < seen(&start).edge.l);
 }
 
@@ -610,8 +610,8 @@ fn what_is_told_is_what_it_does() {
             for place in Place::ALL {
                 assert!(
                     difference(*after.at(place), lab(way.after.at(place))).value() < 1e-9,
-                    "{}",
-                    way.words
+                    "{:?}",
+                    way.way
                 );
             }
         }
@@ -633,7 +633,7 @@ fn no_way_back_leads_to_what_fails() {
             for way in ways(&start, trouble) {
                 let found = said(&board(done(&start, &way)));
                 let fails = found.iter().find(|advice| advice.severity == Severity::Fails);
-                assert_eq!(fails, None, "{}", way.words);
+                assert_eq!(fails, None, "{:?}", way.way);
             }
         }
     }
@@ -655,7 +655,7 @@ fn each_trouble_has_a_way_back() {
     for (trouble, board) in boards {
         let found = ways(&board, trouble);
         assert!(!found.is_empty() && found.len() <= 4, "{}", trouble.name());
-        assert!(found.iter().all(|way| !way.changes.is_empty() && !way.why.is_empty()));
+        assert!(found.iter().all(|way| !way.changes.is_empty() && !way.way.why().is_empty()));
         assert_eq!(serde_json::to_value(trouble).unwrap(), trouble.id());
     }
 }

@@ -1,9 +1,9 @@
 //! Notes of the piano's painter from six weeks.
 
 use uuid::Uuid;
+use warm_blend_documents::LogNote;
 use warm_blend_paint::{Name, Note};
 use warm_blend_store::{Store, StoreError};
-use warm_blend_workshop::LogNote;
 
 use super::{days::days_ago, shelf::unsound};
 

@@ -1,7 +1,8 @@
 //! Tins of the demo.
 
+use warm_blend_documents::Kept;
 use warm_blend_learn::ShelfPaint;
-use warm_blend_store::{Kept, StoreError};
+use warm_blend_store::StoreError;
 
 /// Tins of the demo by name.
 pub type DemoShelf = Vec<(&'static str, Kept<ShelfPaint>)>;

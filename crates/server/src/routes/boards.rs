@@ -6,8 +6,8 @@ mod read;
 use axum::{extract::State, http::StatusCode};
 use uuid::Uuid;
 use warm_blend_board::Board;
+use warm_blend_documents::Kept;
 use warm_blend_paint::Look;
-use warm_blend_store::Kept;
 use warm_blend_workshop::{
     BoardChoices, BoardInList, BoardKept, NewBoard, ReadyFinish, RemediesView, SchoolsView, StripPrediction,
 };

@@ -7,6 +7,7 @@ use jiff::{Timestamp, tz::TimeZone};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::LogNote;
 use warm_blend_interchange::photo;
 use warm_blend_paint::{Colour, Look};
 use warm_blend_piece::Piece;
@@ -14,8 +15,8 @@ use warm_blend_plan::{Done, RunSheet};
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
-    FinishOnPhoto, FinishRequest, LikePot, LogAsked, LogNote, LogNoteEntry, LogPage, MadeAgain, MixLike,
-    PhotoOfPiece, SkillLearned, TruthView, scheme_of,
+    FinishOnPhoto, FinishRequest, LikePot, LogAsked, LogNoteEntry, LogPage, MadeAgain, MixLike, PhotoOfPiece,
+    SkillLearned, TruthView, scheme_of,
 };
 
 use crate::{

@@ -6,8 +6,9 @@ use axum::{
 };
 use rayon::prelude::*;
 use uuid::Uuid;
+use warm_blend_documents::Kept;
 use warm_blend_paint::{Look, SavedMix};
-use warm_blend_store::{Kept, Store};
+use warm_blend_store::Store;
 use warm_blend_workshop::{Mix, MixEntry, MixtureWanted, Prediction, Refusal, mix_of_parts};
 
 use crate::{

@@ -7,10 +7,11 @@ use axum::{
 use rayon::prelude::*;
 use uuid::Uuid;
 use warm_blend_board::Board;
+use warm_blend_documents::{Document, Kept};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Look, Name, SavedMix};
 use warm_blend_piece::Piece;
-use warm_blend_store::{Document, Kept, Store, StoreError};
+use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{Merge, Paint, PaintEntry, PaintPage, Swatch};
 
 use crate::{

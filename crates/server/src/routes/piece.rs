@@ -5,9 +5,10 @@ mod photographed;
 
 use axum::{extract::State, http::StatusCode};
 use uuid::Uuid;
+use warm_blend_documents::{Kept, Workshop};
 use warm_blend_piece::Piece;
-use warm_blend_store::{ChangeSet, Kept, Store, StoreError};
-use warm_blend_workshop::{PieceChoices, PieceInList, PieceKept, PieceName, Workshop};
+use warm_blend_store::{ChangeSet, Store, StoreError};
+use warm_blend_workshop::{PieceChoices, PieceInList, PieceKept, PieceName};
 
 pub use self::{look::*, photographed::*};
 use crate::{

@@ -5,11 +5,12 @@ use jiff::{Timestamp, tz::TimeZone};
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
+use warm_blend_documents::Kept;
 use warm_blend_paint::{FilmState, Look, Units};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Paces, RunSheet, WorkingHours};
 use warm_blend_spectral::Light;
-use warm_blend_store::{Kept, Store, StoreError};
+use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
     ClockSet, OnTheBench, PieceRecord, Planned, Refusal, RunSheetEntry, RunSheetView, StepDone, WhenAsked,
 };

@@ -5,11 +5,12 @@ use jiff::{Timestamp, tz::TimeZone};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
+use warm_blend_documents::Kept;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_mixing::{PourRecord, touch};
 use warm_blend_paint::{FilmState, Look, MixId, Name, SavedMix};
 use warm_blend_spectral::Light;
-use warm_blend_store::{ChangeSet, Kept, Store, StoreError};
+use warm_blend_store::{ChangeSet, Store, StoreError};
 use warm_blend_workshop::{
     AmountsIn, Checks, OnScale, PotAtHand, PotLabel, PourBegun, PourLine, PourView, StepEntry, keep_pour,
     refused,

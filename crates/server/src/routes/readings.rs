@@ -34,7 +34,7 @@ pub async fn list(
     OriginalUri(asked_at): OriginalUri,
 ) -> Result<PartOfList<ReadingKept>, Problem> {
     let shelf = workspace.shelf().await?;
-    let (part, next) = part.of(shelf.logged().len());
+    let (part, next) = part.range_within(shelf.logged().len());
     let readings = off_thread(move || Ok(shelf.log(part))).await?;
     Ok((next_part(&asked_at, next), Json(readings)))
 }

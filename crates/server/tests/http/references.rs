@@ -5,8 +5,8 @@ use std::collections::{BTreeMap, BTreeSet};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 use uuid::Uuid;
+use warm_blend_documents::{KINDS, uses_of};
 use warm_blend_server::Workspace;
-use warm_blend_workshop::{KINDS, uses_of};
 
 use crate::bench::{Bench, LISTS};
 

@@ -16,11 +16,11 @@ use rand_chacha::{ChaCha8Rng, rand_core::SeedableRng};
 use reqwest::{Client, StatusCode};
 use serde_json::{Value, json};
 use tokio::task::JoinSet;
+use warm_blend_documents::LogNote;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_mixing::PourRecord;
 use warm_blend_plan::RunSheet;
 use warm_blend_store::{Notice, Store};
-use warm_blend_workshop::LogNote;
 
 use crate::{Running, disk::Disk, serve};
 

@@ -27,7 +27,9 @@ fn made_of(first: &str) -> BTreeSet<String> {
 
 #[test]
 fn the_engine_does_not_depend_on_the_virtual_workshop() {
-    for engine in ["learn", "mixing", "board", "piece", "plan", "photo", "render", "store", "workshop"] {
+    for engine in
+        ["learn", "mixing", "board", "piece", "plan", "photo", "render", "documents", "store", "workshop"]
+    {
         let made_of = made_of(engine);
         assert!(made_of.contains("spectral"), "{engine}: {made_of:?}");
         assert!(!made_of.contains("sim"), "{engine} depends on the virtual workshop");

@@ -7,11 +7,11 @@ use jiff::{SignedDuration, Timestamp};
 use proptest::prelude::*;
 use tempfile::TempDir;
 use uuid::Uuid;
+use warm_blend_documents::{Id, KeptLine, LogKind, LogNote, LogQuery, finds};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Masstone, MixPart, Name, Note, PaintId, SavedMix, WholeParts};
 use warm_blend_piece::Piece;
-use warm_blend_store::{Id, Store};
-use warm_blend_workshop::{KeptLine, LogAsked, LogKind, LogNote, LogQuery, finds};
+use warm_blend_store::Store;
 
 fn open() -> (TempDir, Store) {
     let folder = tempfile::tempdir().unwrap();
@@ -34,8 +34,7 @@ fn note(words: &str) -> LogNote {
 }
 
 fn asked(search: &str) -> LogQuery {
-    let asked = LogAsked { search: Some(search.to_owned()), ..LogAsked::default() };
-    LogQuery { most: 1000, ..asked.read(&jiff::tz::TimeZone::UTC).unwrap() }
+    LogQuery { most: 1000, ..LogQuery::searching(search) }
 }
 
 fn all(store: &Store) -> Vec<KeptLine> {
@@ -194,7 +193,7 @@ fn pages_follow_each_other() {
         store.make(LogNote { at, ..note(&format!("note {n}")) }).unwrap();
     }
     let mut found = Vec::new();
-    let mut query = LogAsked::default().read(&jiff::tz::TimeZone::UTC).unwrap();
+    let mut query = LogQuery { most: 120, ..LogQuery::default() };
     loop {
         let (lines, more) = store.log(&query).unwrap();
         assert!(lines.len() <= query.most);

@@ -9,9 +9,10 @@ use std::{
 use crate::older::set_back;
 use proptest::prelude::*;
 use tempfile::TempDir;
+use warm_blend_documents::Id;
 use warm_blend_learn::{KeptComponent, ShelfPaint};
 use warm_blend_paint::{Class, Masstone, MixPart, Name, PaintId, SavedMix, WholeParts};
-use warm_blend_store::{ChangeKind, Deed, Depth, HistoryEntry, Id, Notice, OpenError, Store, StoreError};
+use warm_blend_store::{ChangeKind, Deed, Depth, HistoryEntry, Notice, OpenError, Store, StoreError};
 
 fn folder() -> (TempDir, PathBuf) {
     let folder = tempfile::tempdir().unwrap();
@@ -286,7 +287,7 @@ fn an_older_file_takes_photos() {
     drop(store);
     let store = Store::open(&file).unwrap();
     assert_eq!(store.photo(id).unwrap().as_deref(), Some(b"jpeg".as_slice()));
-    assert_eq!(store.photo(warm_blend_store::Id::from_u128(7)).unwrap(), None);
+    assert_eq!(store.photo(warm_blend_documents::Id::from_u128(7)).unwrap(), None);
 }
 
 proptest! {

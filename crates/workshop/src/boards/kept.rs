@@ -4,9 +4,10 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_board::{Board, Ground, GroundKind, Layer, Letter, Place, Strip};
+use warm_blend_documents::Kept;
 use warm_blend_paint::{Look, Name};
 
-use crate::{Checks, Kept, Refusal, SeenBoard, ShelfSnapshot, strip_of};
+use crate::{Checks, Refusal, SeenBoard, ShelfSnapshot, strip_of};
 
 /// A board in the list.
 #[derive(Debug, Serialize, ToSchema)]

@@ -6,12 +6,13 @@ use uuid::Uuid;
 use warm_blend_board::{
     Board, BoardJudgement, BoardReading, BoardSpot, LearnedHand, Letter, Place, Technique,
 };
+use warm_blend_documents::Kept;
 use warm_blend_interchange::hex;
 use warm_blend_learn::{Measured, Source};
 use warm_blend_paint::{FilmState, Note, Verdict};
 use warm_blend_spectral::Lab;
 
-use crate::{Checks, Kept, MeasuredEntry, Refusal, ShelfSnapshot};
+use crate::{Checks, MeasuredEntry, Refusal, ShelfSnapshot};
 
 /// A spot to read.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -251,7 +252,7 @@ impl BoardReadingEntry {
 
 impl BoardReadingChange {
     /// Applies the change to a reading.
-    pub fn of(&self, mut reading: BoardReading) -> Result<BoardReading, Refusal> {
+    pub fn applied_to(&self, mut reading: BoardReading) -> Result<BoardReading, Refusal> {
         let mut checks = Checks::default();
         let note = checks.optional("/note", self.note.as_deref().map(Note::new)).flatten();
         (reading.sure, reading.note) = (self.sure, checks.done(Some(note))?);

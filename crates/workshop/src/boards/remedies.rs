@@ -28,6 +28,8 @@ pub struct RemediesView {
 /// A remedy.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct RemedyView {
+    /// Id of the way.
+    pub id: &'static str,
     /// What to do.
     pub words: String,
     /// Reason.
@@ -56,6 +58,8 @@ pub struct LayerChangeView {
 /// A question that painters answer differently.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SchoolView {
+    /// Id of what is disputed.
+    pub id: &'static str,
     /// The question.
     pub question: &'static str,
     /// Answers other than this strip's.
@@ -122,11 +126,12 @@ impl<'a> Tried<'a> {
         let after = Place::ALL.map(|place| SeenInLight::of(way.after.at(place), self.seen.look.light));
         let moves = Verdict::of(after[0].lab, self.before[0].lab).lean().to_owned();
         RemedyView {
+            id: way.way.id(),
             words: match &way.pot {
-                Some(layer) => format!("{} {}", way.words, self.seen.shelf.pot_words(&layer.pot)),
-                None => way.words.clone(),
+                Some(layer) => format!("{} {}", way.words(), self.seen.shelf.pot_words(&layer.pot)),
+                None => way.words(),
             },
-            why: way.why,
+            why: way.way.why(),
             after: after.map(|seen| seen.screen.srgb.to_string()).into(),
             moves: format!("{moves} on the flat"),
             changes: way.changes.iter().map(LayerChangeView::from).collect(),
@@ -165,7 +170,8 @@ impl ShelfSnapshot {
         let tried = Tried::new(board, letter, self, look)?;
         let schools = tried.mending().schools().map_err(|error| Refusal::field("/ground/colour", error))?;
         let shown = |school: &School| SchoolView {
-            question: school.question,
+            id: school.dispute.id(),
+            question: school.dispute.question(),
             ways: school.ways.iter().map(|way| tried.view(way)).collect(),
         };
         Ok(SchoolsView {

@@ -7,6 +7,7 @@ use rayon::prelude::*;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::{Kept, KeptLine, LogKind, LoggedPot};
 use warm_blend_learn::{Ensemble, Judged, LoggedReading, Shown};
 use warm_blend_mixing::expected_in;
 use warm_blend_paint::{
@@ -15,12 +16,10 @@ use warm_blend_paint::{
 };
 use warm_blend_spectral::{Lab, Light, difference};
 
-use super::lines::LogKind;
-use super::view::{KeptLine, LoggedPot};
 use crate::matching::likely_words;
 use crate::mixable::{DoubtfulPot, pot_of};
 use crate::snapshot::parts_key;
-use crate::{AgainstTarget, FoundRecipe, Kept, Refusal, SeenColour, ShelfSnapshot, Swatch};
+use crate::{AgainstTarget, FoundRecipe, Refusal, SeenColour, ShelfSnapshot, Swatch};
 
 /// Difference, ΔE00, below which the same parts will do†.
 const WILL_DO: f64 = 1.0;

@@ -1,32 +1,14 @@
-//! Entries that the painter writes into the log: a note, a photo, a scheme agreed with the client.
+//! A note for the log as entered.
 
 use jiff::Timestamp;
-use serde::{Deserialize, Serialize};
+use serde::Deserialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::LogNote;
 use warm_blend_paint::{Name, Note};
 
 use crate::plans::timestamp;
 use crate::{Checks, Refusal};
-
-/// A note in the log.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
-pub struct LogNote {
-    /// Time.
-    pub at: Timestamp,
-    /// Text.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub words: Option<Note>,
-    /// The piece.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub piece: Option<Uuid>,
-    /// Id of a photo.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub photo: Option<Uuid>,
-    /// The scheme agreed with the client.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub agreed: Option<Name>,
-}
 
 /// A note as entered.
 #[derive(Debug, Clone, Default, Deserialize, ToSchema)]

@@ -77,7 +77,7 @@ fn pace(technique: Technique, done: &[Done]) -> Option<SkillLearned> {
     timed.sort_by_key(|done| done.at);
     let after = |until: usize| {
         let last = timed[until - 1];
-        (last, Paces::learned(timed[..until].iter().copied()).of(&last.work))
+        (last, Paces::learned(timed[..until].iter().copied()).for_work(&last.work))
     };
     let known: Vec<(&Done, Pace)> = evenly_spread(timed.len()).map(after).collect();
     let (_, now) = known.last()?;

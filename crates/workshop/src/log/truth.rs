@@ -3,10 +3,11 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::pot_words;
 use warm_blend_learn::{Backtested, Reading};
 use warm_blend_paint::{PaintId, Verdict};
 
-use crate::{Refusal, ShelfSnapshot, pot_words::pot_words};
+use crate::{Refusal, ShelfSnapshot};
 
 /// Number of surprises listed.
 const WORST: usize = 3;

@@ -3,10 +3,11 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_documents::Kept;
 use warm_blend_paint::Name;
 use warm_blend_piece::Piece;
 
-use crate::{Kept, Refusal};
+use crate::Refusal;
 
 /// Name of a piece.
 #[derive(Debug, Deserialize, ToSchema)]

@@ -421,7 +421,7 @@ fn stencil(scheme: &Scheme, elevation: &Elevation, zone: Zone, units: Units) -> 
 
 fn dimensions(form: &Form, units: Units) -> Vec<DimensionView> {
     let said = |asks: &FormField| {
-        let value = asks.of(form);
+        let value = asks.value_in(form);
         if asks.is_count() { value.to_string() } else { units.say(Dimension::Length, value) }
     };
     form.kind.asks().iter().map(|asks| DimensionView { id: asks.id(), said: said(asks) }).collect()

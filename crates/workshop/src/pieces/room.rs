@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use uuid::Uuid;
 use warm_blend_board::{Board, ByPlace, GroundKind, KnownTin};
+use warm_blend_documents::Kept;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Look, MixPart, PaintId, shares};
 use warm_blend_piece::{
@@ -11,7 +12,7 @@ use warm_blend_piece::{
     Zone, ZoneSeen,
 };
 
-use crate::{Kept, Refusal, ShelfSnapshot};
+use crate::{Refusal, ShelfSnapshot};
 
 /// Context for looking at a scheme: boards and shelf.
 #[derive(Debug, Clone, Copy)]

@@ -1,6 +1,7 @@
 //! Materials of a plan: what it takes from the shelf, and what must be bought.
 
 use warm_blend_board::GroundKind;
+use warm_blend_documents::Kept;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Contents, Dimension, Measure, MixPart, PaintId, Parts, WholeParts, shares};
 use warm_blend_piece::{Age, poured_together};
@@ -9,7 +10,7 @@ use warm_blend_spectral::{Light, difference};
 
 use super::planning::Planned;
 use super::view::{PotNeeded, ToBuy, UndercoatView};
-use crate::{Kept, Refusal, Room, Swatch};
+use crate::{Refusal, Room, Swatch};
 
 /// Volume below which an amount has a decimal, ml†.
 const A_LITTLE: f64 = 10.0;

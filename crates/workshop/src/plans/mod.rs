@@ -9,7 +9,6 @@ mod record;
 mod telling;
 mod view;
 mod ways;
-mod words;
 
 pub use bench::OnTheBench;
 pub(crate) use entry::timestamp;
@@ -21,4 +20,3 @@ pub use view::{
     PotNeeded, PriceBetween, ReadyBetween, RunSheetView, SchemeCost, SchoolCost, StepView, ToBuy, ToolView,
     UndercoatView, WetEdgeView,
 };
-pub(crate) use words::work_words;

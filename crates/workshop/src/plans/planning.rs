@@ -210,7 +210,7 @@ impl<'a> Planned<'a> {
 
     /// Minutes of a step at this painter's pace.
     pub(super) fn minutes(&self, step: &Step) -> f64 {
-        step.minutes * self.asked.paces.of(&step.work).factor
+        step.minutes * self.asked.paces.for_work(&step.work).factor
     }
 
     pub(super) fn starts(&self) -> Timestamp {
@@ -224,7 +224,7 @@ impl<'a> Planned<'a> {
             let zones = step.zones.iter().filter_map(|zone| self.on.zone(*zone));
             zones.filter_map(|on| on.ready_for(&step.work, &tins, self.sheet.air)).max()
         };
-        let pace = |step: &Step| times * self.asked.paces.of(&step.work).factor;
+        let pace = |step: &Step| times * self.asked.paces.for_work(&step.work).factor;
         let crew = Crew { hours: hours.clone(), helper, taken: self.taken.clone() };
         schedule(&self.steps, &crew, self.starts(), &ready, pace)
     }

@@ -2,6 +2,7 @@
 
 use jiff::Timestamp;
 use warm_blend_board::{Family, TakeCare, cautions_of};
+use warm_blend_documents::{layer_words, work_words};
 use warm_blend_paint::{Dimension, PaintId};
 use warm_blend_plan::{
     By, Done, Laid, Scheduled, Step, Work, ZoneWork, amounts, breaks_at, care_card, hands_on, plus_minutes,
@@ -15,7 +16,6 @@ use super::view::{
     CareView, ClockView, CostView, DoneView, DryingView, PaceView, PriceBetween, ReadyBetween, RunSheetView,
     StepView, ToolView, WetEdgeView,
 };
-use super::words::{layer_words, work_words};
 use crate::{Refusal, scheme_of};
 
 impl Planned<'_> {

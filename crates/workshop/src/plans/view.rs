@@ -188,7 +188,9 @@ pub struct DoneView {
 /// Another way of working.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct OtherWay {
-    /// `With a helper` …
+    /// `helper` …
+    pub id: &'static str,
+    /// `Get a helper` …
     pub words: &'static str,
     /// When it would be ready, RFC 3339.
     pub ends: String,
@@ -349,9 +351,11 @@ pub struct IdleView {
 /// Time and effort of another school's way.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SchoolCost {
+    /// Id of the way: `clear-coat-for-wax` …
+    pub id: &'static str,
     /// The question.
     pub question: &'static str,
-    /// The answer: `A clear coat in place of the wax` …
+    /// The answer: `Clear coat instead of wax` …
     pub words: &'static str,
     /// For and against.
     pub why: &'static str,

@@ -1,9 +1,9 @@
 //! Alternatives: other hours, other ways of working, other schemes.
 
-use std::cell::RefCell;
+use std::{cell::RefCell, collections::BTreeSet};
 
 use jiff::Timestamp;
-use warm_blend_board::{AnotherWay, Layer, other_ways};
+use warm_blend_board::{Layer, Way as OtherSchool, other_ways};
 use warm_blend_paint::{Class, PaintId};
 use warm_blend_piece::{Piece, Scheme, buyers};
 use warm_blend_plan::{DayHours, WorkingHours, amounts, hands_on, if_it_stays};
@@ -12,7 +12,26 @@ use super::planning::{Planned, Way};
 use super::view::{OtherWay, SchemeCost, SchoolCost};
 use crate::{FindingView, Refusal, scheme_of};
 
-const ALL_THREE: &str = "All three";
+/// How to be ready sooner.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, strum::IntoStaticStr)]
+#[strum(serialize_all = "kebab-case")]
+enum Sooner {
+    Helper,
+    LongerDays,
+    Weekends,
+    AllThree,
+}
+
+impl Sooner {
+    const fn words(self) -> &'static str {
+        match self {
+            Self::Helper => "Get a helper",
+            Self::LongerDays => "Work 2 more hours a day",
+            Self::Weekends => "Work weekends",
+            Self::AllThree => "All three",
+        }
+    }
+}
 
 /// Longer working day, in additional minutes, and the latest end.
 const LONGER: u16 = 120;
@@ -51,22 +70,22 @@ impl Planned<'_> {
             longer(week);
         });
         let ways = [
-            ("Get a helper", hours.clone(), true),
-            ("Work 2 more hours a day", with(&longer), self.sheet.helper),
-            ("Work weekends", with(&weekends), self.sheet.helper),
-            (ALL_THREE, all, true),
+            (Sooner::Helper, hours.clone(), true),
+            (Sooner::LongerDays, with(&longer), self.sheet.helper),
+            (Sooner::Weekends, with(&weekends), self.sheet.helper),
+            (Sooner::AllThree, all, true),
         ];
         let clock = hours.clock();
         let day = |at: Timestamp| at.to_zoned_datetime(clock.clone()).date();
         let mut found: Vec<(Timestamp, OtherWay)> = Vec::new();
         // A way that saves less than a day is left out, and all three together are shown only if they beat each alone.
-        for (words, hours, helper) in ways {
+        for (way, hours, helper) in ways {
             let Some(over) = self.scheduled(&hours, helper, 1.0).and_then(|plan| Self::ends(&plan)) else {
                 continue;
             };
-            let alone = words != ALL_THREE || found.iter().all(|(other, _)| day(over) < day(*other));
+            let alone = way != Sooner::AllThree || found.iter().all(|(other, _)| day(over) < day(*other));
             if day(over) < day(ends) && alone {
-                found.push((over, OtherWay { words, ends: over.to_string() }));
+                found.push((over, OtherWay { id: way.into(), words: way.words(), ends: over.to_string() }));
             }
         }
         found.sort_by_key(|(over, _)| *over);
@@ -118,26 +137,25 @@ impl Planned<'_> {
         let class = |paint: PaintId| self.product(paint).map(|product| product.class);
         let of_class = |class: Class| self.room.tin_of(class).map(|tin| PaintId(tin.id));
         let ways = |layers: &[Layer]| other_ways(layers, class, of_class);
-        let asked: RefCell<Vec<AnotherWay>> = RefCell::default();
+        let asked: RefCell<BTreeSet<OtherSchool>> = RefCell::default();
         // Collects the ways that apply, without planning them.
         self.room.zones_to_work((self.piece, self.sheet), &|layers| {
-            asked.borrow_mut().extend(ways(layers));
+            asked.borrow_mut().extend(ways(layers).into_iter().map(|(way, _)| way));
             layers.to_vec()
         })?;
         let mut found: Vec<SchoolCost> = Vec::new();
-        for AnotherWay { question, words, why, .. } in asked.into_inner() {
-            if found.iter().any(|shown| shown.words == words) {
-                continue;
-            }
+        for way in asked.into_inner() {
+            let Some(dispute) = way.answers() else { continue };
             let planned = self.plan_again(&|layers| {
-                let way = ways(layers).into_iter().find(|way| way.words == words);
-                way.map_or_else(|| layers.to_vec(), |way| way.layers)
+                let changed = ways(layers).into_iter().find(|(other, _)| *other == way);
+                changed.map_or_else(|| layers.to_vec(), |(_, layers)| layers)
             })?;
             let Some(over) = planned.ready() else { continue };
             found.push(SchoolCost {
-                question,
-                words,
-                why,
+                id: way.id(),
+                question: dispute.question(),
+                words: way.words(),
+                why: way.why(),
                 ends: over.to_string(),
                 days: day(ends).until(day(over)).map_or(0, |span| span.get_days()),
                 minutes: hands_on(&planned.plan) - hands_on(&self.plan),

@@ -161,7 +161,7 @@ impl PredictBoardRequest {
         };
         for (paint, strength) in &taught.strengths {
             if let Some(tin) = place_of(*paint).and_then(|at| known.get_mut(at)) {
-                *tin = strength.of(tin);
+                *tin = strength.applied_to(tin);
             }
         }
         let odd = taught

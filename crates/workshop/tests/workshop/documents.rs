@@ -5,12 +5,13 @@ use uuid::Uuid;
 use warm_blend_board::{
     Board, BoardReading, BoardSpot, Ground, GroundKind, Layer, Letter, Place, Strip, Technique,
 };
+use warm_blend_documents::{Documents, Workshop};
 use warm_blend_learn::{LoggedReading, Measured, ShelfPaint, Source};
 use warm_blend_mixing::{AmountAsEntered, PourAction, PourEvent, PourRecord};
 use warm_blend_paint::{Class, FilmState, Measure, MixId, Name, PaintId, SavedMix};
 use warm_blend_piece::{Finish, Piece, Scheme, Zone, ZoneFinish};
 use warm_blend_spectral::Lab;
-use warm_blend_workshop::{Documents, Merge, MixtureWanted, Workshop, WorkshopEntry, WorkshopKept};
+use warm_blend_workshop::{Merge, MixtureWanted, WorkshopEntry, WorkshopKept};
 
 use crate::pile::*;
 

@@ -38,7 +38,7 @@ fn exported(pile: &Pile, format: &str) -> Vec<u8> {
 /// A pile without tins.
 fn bare() -> Pile {
     let mut bare = Pile::default();
-    bare.put(id(100), warm_blend_workshop::Workshop::default());
+    bare.put(id(100), warm_blend_documents::Workshop::default());
     bare
 }
 

@@ -7,6 +7,9 @@ use jiff::{SignedDuration, Timestamp, tz::TimeZone};
 use proptest::prelude::*;
 use uuid::Uuid;
 use warm_blend_board::{Application, Passes, Technique};
+use warm_blend_documents::{
+    Document, KeptLine, LogKind, LogLine, LogNote, LoggedPot, Names, finds, folded, log_of,
+};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_mixing::{AmountAsEntered, PourAction, PourEvent, PourRecord};
 use warm_blend_paint::{
@@ -15,10 +18,7 @@ use warm_blend_paint::{
 use warm_blend_piece::{Age, Zone};
 use warm_blend_plan::{Done, LayerWork, RunSheet, Work, WorkingHours};
 use warm_blend_spectral::Lab;
-use warm_blend_workshop::{
-    Document, KeptLine, LogAsked, LogKind, LogLine, LogNote, LogNoteEntry, LoggedPot, Names, Refusal,
-    ShelfSnapshot, finds, folded, log_of,
-};
+use warm_blend_workshop::{LogAsked, LogNoteEntry, Refusal, ShelfSnapshot};
 
 use crate::pile::{BLUE, WHITE, paint, pile, priced};
 

@@ -38,7 +38,7 @@ fn one_paint_alone_is_itself() {
 #[test]
 fn what_was_removed_is_still_known_in_its_mixes() {
     let mut pile = pile();
-    warm_blend_workshop::Documents::remove::<warm_blend_learn::ShelfPaint>(&mut pile, id(BLUE), 1).unwrap();
+    warm_blend_documents::Documents::remove::<warm_blend_learn::ShelfPaint>(&mut pile, id(BLUE), 1).unwrap();
     let shelf = pile.shelf();
     let answer = shelf.predict(&mix(&[(BLUE, 1), (GLAZE, 4)]), look()).unwrap();
     assert!(answer.parts[0].removed && !answer.parts[0].medium && answer.parts[1].medium);

@@ -5,15 +5,14 @@ use std::collections::BTreeMap;
 use jiff::Timestamp;
 use serde_json::Value;
 use uuid::Uuid;
+use warm_blend_documents::{Document, Documents, Kept, Revision, Workshop, uses_of};
 use warm_blend_learn::{LoggedReading, Measured, PartsMethod, Reading, ShelfPaint, Shown, Source};
 use warm_blend_paint::{
     Class, CoatsToHide, FilmState, Masstone, Millilitres, MixPart, Name, PaintId, Parts, Price, SavedMix,
     WholeParts,
 };
 use warm_blend_spectral::{Lab, Light};
-use warm_blend_workshop::{
-    Document, Documents, Fault, Kept, Refusal, Revision, ShelfDocuments, ShelfSnapshot, Workshop, uses_of,
-};
+use warm_blend_workshop::{Fault, Refusal, ShelfDocuments, ShelfSnapshot};
 
 /// What a file would hold.
 #[derive(Clone, Default)]

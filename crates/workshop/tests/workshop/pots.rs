@@ -4,9 +4,10 @@ use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use proptest::prelude::*;
 use warm_blend_device::NotYet;
+use warm_blend_documents::Kept;
 use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{Look, MixId, Name, SavedMix};
-use warm_blend_workshop::{AmountsIn, Kept, OnScale, PotAtHand, PotLabel, PourView, Refusal, StepEntry};
+use warm_blend_workshop::{AmountsIn, OnScale, PotAtHand, PotLabel, PourView, Refusal, StepEntry};
 
 use crate::pile::*;
 

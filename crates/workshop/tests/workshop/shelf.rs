@@ -3,10 +3,11 @@
 use warm_blend_board::{
     Board, BoardReading, BoardSpot, Ground, GroundKind, Layer, Letter, Place, Strip, Technique,
 };
+use warm_blend_documents::Documents;
 use warm_blend_learn::{Measured, ShelfPaint, Source};
 use warm_blend_paint::{Class, FilmState, Look, Name, PaintId};
 use warm_blend_spectral::Lab;
-use warm_blend_workshop::{Documents, Paint, PaintPage};
+use warm_blend_workshop::{Paint, PaintPage};
 
 use crate::pile::*;
 

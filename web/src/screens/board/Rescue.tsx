@@ -39,7 +39,7 @@ export function Rescue({ entry, letter, choices, onChange }: Props) {
           <ul aria-label="Ways to fix it" className="grid gap-px">
             {data.ways.map((way) => (
               <Way
-                key={way.words}
+                key={way.id}
                 way={way}
                 before={data.before}
                 source={data.source}

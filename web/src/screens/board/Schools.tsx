@@ -16,13 +16,13 @@ export function Schools({ entry, letter, onChange }: Props) {
   return (
     <section aria-label="Other methods" className="grid gap-3 rounded bg-panel p-3">
       {data.schools.length === 0 && <p role="status">Most painters would do this strip the same way.</p>}
-      {data.schools.map(({ question, ways }) => (
-        <div key={question} className="grid gap-1">
+      {data.schools.map(({ id, question, ways }) => (
+        <div key={id} className="grid gap-1">
           <h2 className="text-base font-semibold">{question}</h2>
           <ul aria-label={question} className="grid gap-px">
             {ways.map((way) => (
               <Way
-                key={way.words}
+                key={way.id}
                 way={way}
                 before={data.before}
                 source={data.source}

@@ -61,8 +61,8 @@ function Sooner({ sheet, clock }: Omit<Props, 'piece'>) {
     <table className="mb-2 w-full text-sm print:hidden">
       <caption className="pb-1 text-left text-base font-semibold">Ready sooner</caption>
       <tbody>
-        {sheet.other_ways.map(({ words, ends }) => (
-          <tr key={words} className="border-t border-line">
+        {sheet.other_ways.map(({ id, words, ends }) => (
+          <tr key={id} className="border-t border-line">
             <th scope="row" className="py-2 text-left font-normal">
               {words}
             </th>

@@ -75,7 +75,7 @@ async fn drawn_on(
     let letter = strip_of(&board, strip)?;
     let (here, size, fineness) = (Arc::clone(&pictures), drawn.size(), drawn.fineness());
     let draw = move |asking: &Asking| {
-        let plate = here.plates.of(size, closer, fineness)?;
+        let plate = here.plates.relief(size, closer, fineness)?;
         let seen = SeenBoard::new(&board, &shelf, look)?;
         let all = board.strips().iter().map(|strip| strip.letter);
         let letters: Vec<Letter> = if drawn.all { all.collect() } else { vec![letter] };

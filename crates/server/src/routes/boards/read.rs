@@ -80,7 +80,7 @@ pub async fn change_reading(
     Json(change): Json<BoardReadingChange>,
 ) -> Answer<BoardReadingKept> {
     let work = move |store: &mut Store| {
-        let reading = change.of(store.get::<BoardReading>(id)?.value)?;
+        let reading = change.applied_to(store.get::<BoardReading>(id)?.value)?;
         Ok::<_, Problem>(store.change(id, revision, reading)?)
     };
     let (_, shelf) = workspace.with_shelf(work).await?;

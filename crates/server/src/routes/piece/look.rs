@@ -166,7 +166,7 @@ impl<'a> Worn<'a> {
                 FlatOf { around, wears, shelf, look, shading, view, patterned, size, fineness, carved_as };
             pictures.flats.get(known, || {
                 asking.still()?;
-                let front = pictures.fronts.of(elevation, view, size, Closer::WHOLE, fineness, photo)?;
+                let front = pictures.fronts.front(elevation, view, size, Closer::WHOLE, fineness, photo)?;
                 asking.still()?;
                 self.flat(&front, patterned)
             })
@@ -205,7 +205,7 @@ impl Shown {
             let elevation = &of.finished()?.elevation;
             asking.still()?;
             let front =
-                pictures.fronts.of(elevation, self.view, self.size, self.closer, self.fineness, None)?;
+                pictures.fronts.front(elevation, self.view, self.size, self.closer, self.fineness, None)?;
             asking.still()?;
             return of.flat(&front, true);
         };

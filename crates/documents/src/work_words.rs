@@ -4,7 +4,7 @@ use warm_blend_paint::Class;
 use warm_blend_plan::{Laid, Tins, Work};
 
 /// Name of a coat of a layer.
-pub(crate) fn layer_words(laid: &Laid, tins: Tins) -> String {
+pub fn layer_words(laid: &Laid, tins: Tins) -> String {
     let primes =
         laid.contents(tins).is_mostly(|product| matches!(product.class, Class::Primer | Class::Shellac));
     let name = if primes { "Prime".into() } else { laid.technique.named(laid.hand) };
@@ -15,7 +15,7 @@ pub(crate) fn layer_words(laid: &Laid, tins: Tins) -> String {
 }
 
 /// Name of a step.
-pub(crate) fn work_words(work: &Work, tins: Tins) -> String {
+pub fn work_words(work: &Work, tins: Tins) -> String {
     match work {
         Work::HardwareOff => "Remove hardware".to_owned(),
         Work::LeadTest => "Test for lead".to_owned(),

@@ -3,7 +3,7 @@
 use std::fmt::Display;
 
 /// Parts and names: `5 slate blue : 1 barley`; for one paint its name alone.
-pub(crate) fn pot_words(parts: &[(impl Display, String)]) -> String {
+pub fn pot_words(parts: &[(impl Display, String)]) -> String {
     match parts {
         [(_, name)] => name.clone(),
         _ => parts.iter().map(|(parts, name)| format!("{parts} {name}")).collect::<Vec<_>>().join(" : "),

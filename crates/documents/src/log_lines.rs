@@ -10,8 +10,7 @@ use warm_blend_paint::{Class, MixPart, Note, PaintId, Parts, Product, SavedMix, 
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Done, RunSheet};
 
-use super::note::LogNote;
-use crate::{plans::work_words, pot_words::pot_words};
+use crate::{log_note::LogNote, pot_words::pot_words, work_words::work_words};
 
 /// Kind of a log line.
 #[derive(

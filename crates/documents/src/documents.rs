@@ -2,7 +2,7 @@
 
 use uuid::Uuid;
 
-use crate::{Document, Kept, Revision};
+use crate::document::{Document, Kept, Revision};
 
 /// The documents of a workspace within one transaction.
 pub trait Documents {

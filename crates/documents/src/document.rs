@@ -10,8 +10,11 @@ use warm_blend_paint::{PaintId, SavedMix};
 use warm_blend_piece::Piece;
 use warm_blend_plan::RunSheet;
 
-use crate::Workshop;
-use crate::log::{LogLine, LogNote, Names, lines};
+use crate::{
+    log_lines::{self as lines, LogLine, Names},
+    log_note::LogNote,
+    settings::Workshop,
+};
 
 /// Stable identifier of a document: a UUIDv7.
 pub type Id = Uuid;
