@@ -2,6 +2,7 @@
 
 use jiff::Timestamp;
 use serde::{Serialize, de::DeserializeOwned};
+use serde_json::Value;
 use uuid::Uuid;
 use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
@@ -232,6 +233,22 @@ pub fn uses_of(kind: &str, body: &str) -> Result<Vec<Reference>, serde_json::Err
         }
     }
     of_kind(kind, body, &Uses)
+}
+
+/// A body of some kind as it would be saved, and what it refers to; an error if it is no such document. Text that says the
+/// same is kept as it is, so that no number changes in its last figure.
+pub fn checked(kind: &str, body: &str) -> Result<(String, Vec<Reference>), serde_json::Error> {
+    struct Checked<'a>(&'a str);
+    impl AskKind for Checked<'_> {
+        type Answer = Result<(String, Vec<Reference>), serde_json::Error>;
+
+        fn ask<T: Document>(&self, value: &T) -> Self::Answer {
+            let same = serde_json::to_value(value)? == serde_json::from_str::<Value>(self.0)?;
+            let text = if same { self.0.to_owned() } else { serde_json::to_string(value)? };
+            Ok((text, value.uses()))
+        }
+    }
+    of_kind(kind, body, &Checked(body))?
 }
 
 /// Log lines of a body of some kind.

@@ -3,7 +3,8 @@
 //! | question | where |
 //! |---|---|
 //! | what can be saved? | [`Document`], [`KINDS`], [`Kept`] |
-//! | what does it refer to? | [`Reference`], [`uses_of`] |
+//! | what does it refer to? | [`Reference`], [`uses_of`], [`checked`] |
+//! | how does it travel? | [`Archived`], [`ByKind`] |
 //! | how are several changed at once? | [`Documents`] |
 //! | what does the log say of it? | [`LogLine`], [`log_of`] |
 //! | what can be asked of the log? | [`LogQuery`], [`finds`] |
@@ -13,6 +14,7 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod archived;
 mod document;
 mod documents;
 mod kept_line;
@@ -24,7 +26,8 @@ mod search;
 mod settings;
 mod work_words;
 
-pub use document::{Document, Id, KINDS, Kept, PHOTO, Reference, Revision, Tie, log_of, uses_of};
+pub use archived::{Archived, ArchivedPhoto, ByKind};
+pub use document::{Document, Id, KINDS, Kept, PHOTO, Reference, Revision, Tie, checked, log_of, uses_of};
 pub use documents::Documents;
 pub use kept_line::{KeptLine, LoggedPot};
 pub use log_lines::{LogKind, LogLine, Names};

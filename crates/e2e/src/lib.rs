@@ -350,6 +350,14 @@ impl Painter {
         field.send_keys(text).await.expect("keys");
     }
 
+    /// What a link leads to, as it is downloaded.
+    pub async fn download(&self, link: &str) -> Vec<u8> {
+        let to = self.the("link", link).await.attr("href").await.expect("a link").expect("an address");
+        let answer = reqwest::get(format!("{}{to}", self.base)).await.expect("an answer");
+        assert!(answer.status().is_success(), "{to}: {}", answer.status());
+        answer.bytes().await.expect("a file").to_vec()
+    }
+
     /// Selects a file in the file input of this name.
     pub async fn bring(&self, name: &str, file: &str, bytes: &[u8]) {
         let path = self.folder.path().join(file);

@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-use warm_blend_interchange::{cgats, cxf};
+use warm_blend_interchange::{Samples, cgats, cxf};
 use warm_blend_learn::Measured;
 use warm_blend_spectral::Reflectance;
 
@@ -12,7 +12,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     let samples =
         [("slope", slope), ("hill", hill)].map(|(name, curve)| (name.to_owned(), Measured::spectrum(curve)));
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/data");
-    std::fs::write(folder.join("ours.cgats.txt"), cgats(&samples))?;
-    std::fs::write(folder.join("ours.cxf"), cxf(&samples, "2026-11-24T00:00:00Z")?)?;
+    std::fs::write(folder.join("ours.cgats.txt"), cgats(Samples::Predictions, &samples))?;
+    std::fs::write(folder.join("ours.cxf"), cxf(Samples::Predictions, &samples, "2026-11-24T00:00:00Z")?)?;
     Ok(())
 }

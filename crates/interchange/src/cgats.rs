@@ -17,7 +17,7 @@ use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, wavelength};
 
 use crate::{
-    sample::{BadFile, MAKER, PREDICTIONS, Rows, Sample, Told, Viewing, curve},
+    sample::{BadFile, MAKER, Rows, Sample, Samples, Told, Viewing, curve},
     text::{enough, number},
 };
 
@@ -178,11 +178,12 @@ fn sample(
     Ok(Sample { name, line, measured, source: Source::Reader, notes })
 }
 
-/// Writes predicted samples: Lab in daylight and, if known, the spectrum.
-pub fn cgats(samples: &[(String, Measured)]) -> String {
+/// Writes samples: Lab in daylight and, if all have one, the spectrum.
+pub fn cgats(what: Samples, samples: &[(String, Measured)]) -> String {
+    let statement = what.statement();
     let spectra = samples.iter().all(|(_, measured)| matches!(measured, Measured::Spectrum(_)));
     let mut out = format!(
-        "CGATS.17\nORIGINATOR \"{MAKER}\"\nDESCRIPTOR \"{PREDICTIONS}\"\nILLUMINATION_NAME \"D65\"\nOBSERVER \"2\"\n"
+        "CGATS.17\nORIGINATOR \"{MAKER}\"\nDESCRIPTOR \"{statement}\"\nILLUMINATION_NAME \"D65\"\nOBSERVER \"2\"\n"
     );
     let mut names = vec![
         "SAMPLE_ID".to_owned(),

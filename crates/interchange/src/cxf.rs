@@ -13,7 +13,7 @@ use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::wavelength;
 
 use crate::{
-    sample::{BadFile, MAKER, PREDICTIONS, Rows, Sample, Told, Viewing, curve},
+    sample::{BadFile, MAKER, Rows, Sample, Samples, Told, Viewing, curve},
     text::{enough, number},
 };
 
@@ -276,7 +276,7 @@ fn short(text: &str) -> String {
 }
 
 /// Writes predicted samples as CxF 3: spectra if known, and CIE Lab (D65, 2°) for all.
-pub fn cxf(samples: &[(String, Measured)], now: &str) -> Result<Vec<u8>, std::io::Error> {
+pub fn cxf(what: Samples, samples: &[(String, Measured)], now: &str) -> Result<Vec<u8>, std::io::Error> {
     let mut out = Writer::new_with_indent(Cursor::new(Vec::new()), b' ', 2);
     out.write_event(Event::Decl(BytesDecl::new("1.0", Some("UTF-8"), None)))?;
     let mut root = BytesStart::new("cc:CxF");
@@ -285,7 +285,7 @@ pub fn cxf(samples: &[(String, Measured)], now: &str) -> Result<Vec<u8>, std::io
     out.create_element("cc:FileInformation").write_inner_content(|out| {
         out.create_element("cc:Creator").write_text_content(BytesText::new(MAKER))?;
         out.create_element("cc:CreationDate").write_text_content(BytesText::new(now))?;
-        out.create_element("cc:Description").write_text_content(BytesText::new(PREDICTIONS))?;
+        out.create_element("cc:Description").write_text_content(BytesText::new(what.statement()))?;
         Ok(())
     })?;
     out.create_element("cc:Resources").write_inner_content(|out| {

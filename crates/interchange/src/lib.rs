@@ -6,6 +6,7 @@
 //! | spectra and Lab, CxF/X (ISO 17972-1) | [`import()`] | [`cxf()`] |
 //! | a table of colours or spectra, CSV | [`import()`] | [`csv()`] |
 //! | a palette of 8-bit codes, .gpl | [`import()`] | [`gpl()`] |
+//! | the same as a drawing, SVG | | [`svg()`] |
 //! | dates of steps, iCalendar (RFC 5545) | | [`calendar()`] |
 //! | a photo to pick colours from | [`photo()`] | [`photo_as_jpeg()`] |
 //! | a photo to save | [`kept_photo()`]; when it was taken: [`taken()`] | [`kept_photo()`] |
@@ -30,9 +31,9 @@ mod text;
 pub use calendar::{CalendarEvent, calendar};
 pub use cgats::cgats;
 pub use cxf::cxf;
-pub use palette::gpl;
+pub use palette::{gpl, svg};
 pub use photo::{BadPhoto, LARGEST_PHOTO, kept_photo, photo, photo_as_jpeg, taken};
-pub use sample::{BadFile, BadRow, Sample, Told};
+pub use sample::{BadFile, BadRow, Sample, Samples, Told};
 pub use table::{csv, hex};
 pub use text::LARGEST_FILE;
 

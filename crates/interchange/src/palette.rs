@@ -61,3 +61,31 @@ pub fn gpl(title: &str, samples: &[(String, Measured)]) -> String {
     }
     out
 }
+
+/// Writes predicted colours as a drawing: one named field each, eight a row.
+pub fn svg(title: &str, samples: &[(String, Measured)]) -> String {
+    const ROW: usize = 8;
+    const FIELD: usize = 120;
+    let escaped = |text: &str| {
+        let plain: String = text.chars().filter(|c| !c.is_control()).collect();
+        quick_xml::escape::escape(plain).into_owned()
+    };
+    let (width, height) = (ROW * FIELD, samples.len().div_ceil(ROW).max(1) * FIELD);
+    let mut out = format!(
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 {width} {height}\" font-family=\"sans-serif\" font-size=\"12\">\n\
+         <title>{}</title>\n<desc>{PREDICTIONS}</desc>\n",
+        escaped(title)
+    );
+    for (n, (name, measured)) in samples.iter().enumerate() {
+        let (x, y) = (n % ROW * FIELD, n / ROW * FIELD);
+        out.push_str(&format!(
+            "<rect x=\"{x}\" y=\"{y}\" width=\"{FIELD}\" height=\"96\" fill=\"{}\"/>\n<text x=\"{}\" y=\"{}\">{}</text>\n",
+            hex(measured),
+            x + 4,
+            y + 112,
+            escaped(name)
+        ));
+    }
+    out.push_str("</svg>\n");
+    out
+}

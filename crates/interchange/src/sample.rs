@@ -64,7 +64,25 @@ impl Rows {
 
 /// Author stated in files written here.
 pub(crate) const MAKER: &str = "Warm Blend";
-/// Statement in every file of predictions, so that nobody takes them for measurements.
+/// What the samples of a file are.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Samples {
+    /// Predicted.
+    Predictions,
+    /// Measured.
+    Readings,
+}
+
+impl Samples {
+    /// The statement in a file, so that nobody takes predictions for measurements.
+    pub(crate) const fn statement(self) -> &'static str {
+        match self {
+            Self::Predictions => PREDICTIONS,
+            Self::Readings => "Readings of samples of paint",
+        }
+    }
+}
+
 pub(crate) const PREDICTIONS: &str = "Predictions of Warm Blend, not measurements";
 
 /// What is wrong with a file, and where.

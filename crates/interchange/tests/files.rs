@@ -1,7 +1,9 @@
 //! Files in and out: round trips, the forms that instruments write, and hostile bytes.
 
 use proptest::prelude::*;
-use warm_blend_interchange::{BadFile, Format, ImportedFile, Told, cgats, csv, cxf, gpl, hex, import};
+use warm_blend_interchange::{
+    BadFile, Format, ImportedFile, Samples, Told, cgats, csv, cxf, gpl, hex, import,
+};
 use warm_blend_learn::{Measured, Source};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance, Xyz, difference, wavelength};
 
@@ -52,8 +54,8 @@ proptest! {
     #[test]
     fn spectra_go_out_and_come_back(curves in proptest::collection::vec((any_name(), any_curve()), 1..6)) {
         let files = [
-            (Format::Cgats, cgats(&curves).into_bytes()),
-            (Format::Cxf, cxf(&curves, "2026-01-01T00:00:00Z").unwrap()),
+            (Format::Cgats, cgats(Samples::Predictions, &curves).into_bytes()),
+            (Format::Cxf, cxf(Samples::Predictions, &curves, "2026-01-01T00:00:00Z").unwrap()),
         ];
         for (format, bytes) in files {
             let ImportedFile { format: found, predicted, samples, .. } = import(&bytes, Told::default()).unwrap();
@@ -73,8 +75,8 @@ proptest! {
             vec![name.clone(), l.to_string(), a.to_string(), b.to_string()]
         }).collect();
         let files = [
-            cgats(&colours).into_bytes(),
-            cxf(&colours, "2026-01-01T00:00:00Z").unwrap(),
+            cgats(Samples::Predictions, &colours).into_bytes(),
+            cxf(Samples::Predictions, &colours, "2026-01-01T00:00:00Z").unwrap(),
             csv(&["name", "L", "a", "b"], &rows).unwrap(),
         ];
         for bytes in files {
@@ -98,8 +100,8 @@ proptest! {
     fn mutated_files_never_panic(which in 0usize..4, at in 0usize..4000, byte: u8, cut in 0usize..6000) {
         let curves = vec![("one".to_owned(), Measured::spectrum(Reflectance::grey(0.4))), ("two".to_owned(), Measured::spectrum(Reflectance::grey(0.2)))];
         let mut bytes = match which {
-            0 => cgats(&curves).into_bytes(),
-            1 => cxf(&curves, "now").unwrap(),
+            0 => cgats(Samples::Predictions, &curves).into_bytes(),
+            1 => cxf(Samples::Predictions, &curves, "now").unwrap(),
             2 => csv(&["name", "hex"], &[vec!["a".into(), "#aabbcc".into()]]).unwrap(),
             _ => gpl("x", &curves).into_bytes(),
         };
@@ -302,7 +304,7 @@ fn samples_say_what_they_were_read_with() {
     assert_eq!(source("name,hex,source\nx,#8a9aa3,somewhere\n"), Source::Chip);
     assert_eq!(source("GIMP Palette\n1 2 3 night\n"), Source::Chip);
     assert_eq!(
-        source(&cgats(&[("x".to_owned(), Measured::spectrum(Reflectance::grey(0.4)))])),
+        source(&cgats(Samples::Predictions, &[("x".to_owned(), Measured::spectrum(Reflectance::grey(0.4)))])),
         Source::Reader
     );
 }
@@ -316,7 +318,12 @@ fn own_files_are_known_by_their_maker() {
     assert!(!of(&format!("CGATS.17\nORIGINATOR \"a meter\"\n{body}")));
     assert!(!of(body));
     let ours = String::from_utf8(
-        cxf(&[("Warm Blend".to_owned(), Measured::spectrum(Reflectance::grey(0.4)))], "now").unwrap(),
+        cxf(
+            Samples::Predictions,
+            &[("Warm Blend".to_owned(), Measured::spectrum(Reflectance::grey(0.4)))],
+            "now",
+        )
+        .unwrap(),
     )
     .unwrap();
     assert!(of(&ours));
@@ -360,7 +367,7 @@ fn a_spreadsheet_is_given_no_formula() {
 fn a_cxf_file_is_sound_whatever_the_names_are() {
     for name in ["a\u{ffff}b", "\u{fffe}", "<&\"'>]]>", "a\u{85}b\u{7f}", "\u{10ffff}"] {
         let samples = [(name.to_owned(), Measured::spectrum(Reflectance::grey(0.4)))];
-        let bytes = cxf(&samples, "now").unwrap();
+        let bytes = cxf(Samples::Predictions, &samples, "now").unwrap();
         let text = std::str::from_utf8(&bytes).unwrap();
         assert!(!text.contains(['\u{fffe}', '\u{ffff}']));
         assert_eq!(import(&bytes, Told::default()).unwrap().samples.len(), 1, "{name:?}");

@@ -1,9 +1,13 @@
-//! Backups, restoring and rescue from the command line: each tells in a sentence what it did.
+//! Backups, archives and rescue from the command line: each tells in a sentence what it did.
 
-use std::{error::Error, path::Path};
+use std::{
+    error::Error,
+    path::{Path, PathBuf},
+};
 
 use jiff::Timestamp;
-use warm_blend_store::{BackupMade, Checked, Rescued, Restored, Store};
+use warm_blend_server::Workspace;
+use warm_blend_store::{BackupMade, Checked, Rescued, Restored, Stays, Store};
 
 type Told = Result<String, Box<dyn Error + Send + Sync>>;
 
@@ -42,6 +46,35 @@ pub fn restore(backup: &Path, to: &Path) -> Told {
     let aside = set_aside
         .map_or(String::new(), |aside| format!(" The file that was there is kept as {}.", aside.display()));
     Ok(format!("Restored {} to {}.{aside}", entries(holds.documents, holds.photos), to.display()))
+}
+
+/// Writes an archive.
+pub async fn export(file: &Path, to: PathBuf) -> Told {
+    if to.exists() {
+        return Err(format!("{} is there already: name a file that is not", to.display()).into());
+    }
+    let workspace = Workspace::open(there(file, "the workspace file with --data FILE")?)?;
+    let bytes = workspace.export_to(to.clone()).await?;
+    Ok(format!("Exported {} ({:.1} MB)", to.display(), bytes as f64 / 1e6))
+}
+
+/// Takes an archive in, or says what that would do.
+pub async fn import(archive: &Path, file: &Path, stays: Stays, only_look: bool) -> Told {
+    let archive = there(archive, "the archive")?;
+    let workspace = Workspace::open(file)?;
+    if only_look {
+        let found = workspace.compare_with(archive).await?;
+        return Ok(format!(
+            "It would bring {}; {} are the same, {} were changed in both. Nothing was written.",
+            entries(found.new.len() as u64, found.photos as u64),
+            found.same,
+            found.different.len()
+        ));
+    }
+    let done = workspace.import_from(archive, stays).await?;
+    workspace.write_back()?;
+    let with = entries(done.added as u64, done.photos as u64);
+    Ok(format!("Imported {with} to {}; {} of yours were changed.", file.display(), done.changed))
 }
 
 /// Checks a file.

@@ -11,6 +11,7 @@
 //! A handler parses, calls one function of the crates below, and maps the result. It contains no rule of the job.
 
 mod app;
+mod archives;
 mod backups;
 mod body;
 mod connections;
@@ -34,6 +35,7 @@ mod serve;
 mod shelf_cache;
 pub mod simulated_scale;
 mod state;
+mod to_disk;
 mod upload_limits;
 mod wire;
 

@@ -10,6 +10,7 @@ use std::time::Duration;
 use clap::{Parser, Subcommand};
 use tokio::runtime::Runtime;
 use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, simulated_scale};
+use warm_blend_store::Stays;
 
 /// Many threads draw large pictures; this allocator returns their memory (see .cargo/config.toml).
 #[global_allocator]
@@ -76,6 +77,28 @@ enum Command {
         #[arg(long, value_name = "FILE")]
         data: Option<PathBuf>,
     },
+    /// Write everything to one open file: a zip with JSON, photos, and tables for other programs.
+    Export {
+        /// The archive, a new file.
+        archive: PathBuf,
+        /// The workspace file (else workspace.db in your data directory).
+        #[arg(long, value_name = "FILE")]
+        data: Option<PathBuf>,
+    },
+    /// Take an archive into a workspace file, which is created if it does not exist.
+    Import {
+        /// The archive.
+        archive: PathBuf,
+        /// The workspace file (else workspace.db in your data directory).
+        #[arg(long, value_name = "FILE")]
+        data: Option<PathBuf>,
+        /// Which version stays where both have changed something.
+        #[arg(long, value_enum, default_value_t = Version::Newer)]
+        keep: Version,
+        /// Only say what it would bring.
+        #[arg(long)]
+        look: bool,
+    },
     /// Check that a workspace file or a backup is whole. It is not changed.
     Check {
         /// The file.
@@ -91,6 +114,27 @@ enum Command {
     },
     /// Print the description of the HTTP interface (OpenAPI, JSON).
     Openapi,
+}
+
+/// A version of an entry that was changed in two workspaces.
+#[derive(Clone, Copy, clap::ValueEnum)]
+enum Version {
+    /// The one that was changed last.
+    Newer,
+    /// That of the workspace file.
+    Mine,
+    /// That of the archive.
+    Theirs,
+}
+
+impl From<Version> for Stays {
+    fn from(version: Version) -> Self {
+        match version {
+            Version::Newer => Self::Newer,
+            Version::Mine => Self::Mine,
+            Version::Theirs => Self::Theirs,
+        }
+    }
 }
 
 /// Time to wait at the end for drawing and learning; whatever was acknowledged is on disk.
@@ -159,6 +203,12 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
         }
         Command::Restore { backup, data } => {
             println!("{}", keeping::restore(&backup, &file_or_default(data)?)?);
+        }
+        Command::Export { archive, data } => {
+            println!("{}", keeping::export(&file_or_default(data)?, archive).await?);
+        }
+        Command::Import { archive, data, keep, look } => {
+            println!("{}", keeping::import(&archive, &file_or_default(data)?, keep.into(), look).await?);
         }
         Command::Check { file } => println!("{}", keeping::check(&file)?),
         Command::Rescue { file, to } => {

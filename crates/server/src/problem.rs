@@ -1,11 +1,14 @@
 //! Errors as problem documents (RFC 9457).
 
+use std::fmt;
+
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use axum::{Extension, Json};
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
+use warm_blend_archive::BadArchive;
 use warm_blend_board::BadBoard;
 use warm_blend_paint::Units;
 use warm_blend_piece::BadPiece;
@@ -123,6 +126,35 @@ impl Problem {
     }
 }
 
+impl Problem {
+    /// A temporary file could not be written or read.
+    pub fn disk(error: std::io::Error) -> Self {
+        let (status, kind, detail) = match error.kind() {
+            std::io::ErrorKind::StorageFull => (
+                StatusCode::INSUFFICIENT_STORAGE,
+                "full",
+                "the disk is full; free some space and try again".to_owned(),
+            ),
+            _ => (StatusCode::INTERNAL_SERVER_ERROR, "storage", format!("a temporary file failed: {error}")),
+        };
+        Self::new(status, kind, "Problem with the disk", detail)
+    }
+}
+
+impl From<BadArchive> for Problem {
+    fn from(error: BadArchive) -> Self {
+        match error {
+            BadArchive::Disk(error) => Self::disk(error),
+            error => Self::new(
+                StatusCode::UNPROCESSABLE_ENTITY,
+                "archive",
+                "Can’t take in this archive",
+                error.to_string(),
+            ),
+        }
+    }
+}
+
 /// Title for a problem with the file rather than with the request.
 const FILE_FAILED: &str = "Problem with the workspace file";
 
@@ -202,6 +234,14 @@ impl From<StoreError> for Problem {
         }
     }
 }
+
+impl fmt::Display for Problem {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(&self.detail)
+    }
+}
+
+impl std::error::Error for Problem {}
 
 impl IntoResponse for Problem {
     fn into_response(self) -> Response {

@@ -15,6 +15,7 @@
 //! | [`SetAside`] | unusable entries of an older file |
 //! | [`Store::rescue`], [`Rescued`] | recovery of a damaged file |
 //! | [`Store::backup`], [`Store::restore`], [`BackupState`], [`backups_in`], [`check`] | dated copies, and how one takes the place of the file |
+//! | [`Store::moment`], [`Store::compare`], [`ChangeSet::merge`] | documents for an archive, and from one |
 //! | [`Depth`] | result of a deep check |
 //! | [`Notice`] | what the painter should know about the file |
 //! | [`OpenError`], [`StoreError`] | errors, in sentences a painter can act on |
@@ -31,6 +32,7 @@ mod backup;
 mod deed;
 mod depth;
 mod error;
+mod exchange;
 mod history;
 mod kinship;
 mod learnt;
@@ -53,6 +55,7 @@ pub use backup::{
 pub use deed::Deed;
 pub use depth::Depth;
 pub use error::StoreError;
+pub use exchange::{Brought, Comparison, Differing, Merged, Moment, Stays};
 pub use history::{ChangeKind, History, HistoryEntry};
 pub use notice::Notice;
 pub use open::OpenError;

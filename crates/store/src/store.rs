@@ -12,7 +12,7 @@ use crate::migrate::{is_of_older_form, migrate};
 use crate::on_disk::OnDisk;
 use crate::rows::{count_users, current, every, every_after, insert, point, put, read, some, users, verify};
 use crate::written::{AsOf, changes_of_others};
-use crate::{Deed, Depth, Notice, SetAside, StoreError, depth, kinship, set_aside};
+use crate::{Deed, Depth, Notice, SetAside, StoreError, depth, kinship, log, set_aside};
 
 /// An open workspace file.
 #[derive(Debug)]
@@ -397,7 +397,7 @@ impl Store {
 /// Changes made together: see [`Store::together`].
 #[derive(Debug)]
 pub struct ChangeSet<'a> {
-    change: &'a Transaction<'a>,
+    pub(crate) change: &'a Transaction<'a>,
     /// The first line of history it has written.
     first: Option<i64>,
 }
@@ -448,7 +448,18 @@ impl ChangeSet<'_> {
         read(self.change, id)
     }
 
-    fn record(&mut self, id: Id, before: Option<&str>, after: Option<&str>) -> Result<(), StoreError> {
+    /// Deletes a document as if it had never been made: the log says nothing of it.
+    pub fn withdraw<T: Document>(&mut self, id: Id, seen: Revision) -> Result<(), StoreError> {
+        self.remove::<T>(id, seen)?;
+        log::forget(self.change, id)
+    }
+
+    pub(crate) fn record(
+        &mut self,
+        id: Id,
+        before: Option<&str>,
+        after: Option<&str>,
+    ) -> Result<(), StoreError> {
         self.first = Some(history::record(self.change, id, before, after, self.first)?);
         Ok(())
     }

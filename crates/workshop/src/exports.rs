@@ -3,10 +3,10 @@
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
-use warm_blend_documents::Kept;
-use warm_blend_interchange::{cgats, csv, cxf, gpl, hex};
+use warm_blend_documents::{Kept, KeptLine};
+use warm_blend_interchange::{Samples, cgats, csv, cxf, gpl, hex, svg};
 use warm_blend_learn::{LoggedReading, Measured, ShelfPaint};
-use warm_blend_paint::{CoatsToHide, Masstone, Price};
+use warm_blend_paint::{CoatsToHide, Masstone, Price, SavedMix};
 
 use crate::{Refusal, ShelfSnapshot};
 
@@ -49,9 +49,14 @@ impl ShelfSnapshot {
     pub fn export(&self, format: &str, title: &str, now: Timestamp) -> Result<Export, Refusal> {
         let text = |kind, name, text: String| Export { kind, name, bytes: text.into_bytes() };
         Ok(match format {
-            "cgats" => text("text/plain; charset=utf-8", "shelf.cgats.txt", cgats(&self.predicted()?)),
+            "cgats" => text(
+                "text/plain; charset=utf-8",
+                "shelf.cgats.txt",
+                cgats(Samples::Predictions, &self.predicted()?),
+            ),
             "cxf" => {
-                let bytes = cxf(&self.predicted()?, &now.to_string()).map_err(|_| Refusal::Broken)?;
+                let bytes = cxf(Samples::Predictions, &self.predicted()?, &now.to_string())
+                    .map_err(|_| Refusal::Broken)?;
                 Export { kind: "application/xml", name: "shelf.cxf", bytes }
             }
             "gpl" => text("text/plain; charset=utf-8", "shelf.gpl", gpl(title, &self.predicted()?)),
@@ -67,6 +72,59 @@ impl ShelfSnapshot {
                 let detail = "not a valid format; use cgats, cxf, csv, gpl or json";
                 return Err(Refusal::Unknown(detail.to_owned()));
             }
+        })
+    }
+
+    /// The workspace for other programs, as it stands beside the documents in an archive.
+    pub fn for_other_programs(
+        &self,
+        title: &str,
+        now: Timestamp,
+        mixes: &[Kept<SavedMix>],
+        log: &[KeptLine],
+    ) -> Result<Vec<Export>, Refusal> {
+        let broken = |_| Refusal::Broken;
+        let (spectra, colours): (Vec<_>, Vec<_>) =
+            self.read_samples().partition(|(_, measured)| matches!(measured, Measured::Spectrum(_)));
+        let text = "text/plain; charset=utf-8";
+        let table = |name, head: &[&str], rows: Vec<Vec<String>>| {
+            let bytes = csv(head, &rows).map_err(|_| Refusal::Broken)?;
+            Ok::<_, Refusal>(Export { kind: "text/csv; charset=utf-8", name, bytes })
+        };
+        let named = |mix: &Kept<SavedMix>| {
+            let name = mix.value.name.as_ref().map(|name| name.as_str().to_owned());
+            vec![name.unwrap_or_default(), self.pot_words(mix.value.components()), mix.made_at.to_string()]
+        };
+        let line = |line: &KeptLine| {
+            vec![line.at.to_string(), line.kind.id().to_owned(), line.words.clone(), line.detail.clone()]
+        };
+        let all = [spectra.clone(), colours.clone()].concat();
+        let readings_cxf = cxf(Samples::Readings, &all, &now.to_string()).map_err(broken)?;
+        let drawn = svg(title, &self.predicted()?);
+        let colours = cgats(Samples::Readings, &colours);
+        Ok(vec![
+            self.export("csv", title, now)?,
+            self.export("gpl", title, now)?,
+            Export { kind: "image/svg+xml", name: "shelf.svg", bytes: drawn.into_bytes() },
+            Export {
+                kind: text,
+                name: "spectra.cgats.txt",
+                bytes: cgats(Samples::Readings, &spectra).into_bytes(),
+            },
+            Export { kind: text, name: "colours.cgats.txt", bytes: colours.into_bytes() },
+            Export { kind: "application/xml", name: "readings.cxf", bytes: readings_cxf },
+            table("mixes.csv", &["name", "parts", "made_at"], mixes.iter().map(named).collect())?,
+            table("log.csv", &["at", "kind", "what", "detail"], log.iter().map(line).collect())?,
+        ])
+    }
+
+    /// What was measured of real samples, by what they are of.
+    fn read_samples(&self) -> impl Iterator<Item = (String, Measured)> {
+        let real = self.readings().filter(|(kept, _)| !kept.value.is_practice());
+        real.flat_map(|(kept, _)| {
+            let reading = &kept.value.reading;
+            let of = self.reading_words(reading);
+            reading.measured().map(|measured| (of.clone(), measured.clone())).collect::<Vec<_>>()
         })
     }
 

@@ -263,6 +263,14 @@ impl ShelfSnapshot {
         pot_words(&parts)
     }
 
+    /// What a reading is of: `peat brown`, or `1 peat brown : 4 glazing liquid`.
+    pub fn reading_words(&self, reading: &Reading<PaintId>) -> String {
+        let part = |(paint, parts): &(PaintId, Parts)| {
+            ((100.0 * parts.value()).round() / 100.0, self.name(paint.0).to_owned())
+        };
+        pot_words(&reading.of.iter().map(part).collect::<Vec<_>>())
+    }
+
     /// A tin with its uncertainty.
     pub fn paint(&self, id: Uuid) -> Result<&Ensemble, Refusal> {
         self.learnt.estimate.paint(PaintId(id)).ok_or(Refusal::NoTin(id))

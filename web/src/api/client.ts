@@ -6,6 +6,7 @@ import { Problem, type ProblemBody } from './problem';
 import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
+export type ArchivePreview = Schemas['ArchivePreview'];
 export type Backups = Schemas['Backups'];
 export type Paint = Schemas['Paint'];
 export type PaintPage = Schemas['PaintPage'];

@@ -1,5 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, type Backups, changing, got } from '../api/client';
+import { asBytes } from './files';
+import { refresh } from './workspace';
 
 const queryKey = ['backups'];
 
@@ -26,4 +28,21 @@ export function useBackups() {
     onSuccess,
   });
   return { backups, make, choose };
+}
+
+/** Which version stays where both workspaces have changed something. */
+export type VersionKept = 'newer' | 'mine' | 'theirs';
+
+/** Archives: the whole workspace as one file, and others taken in. */
+export function useArchive() {
+  const client = useQueryClient();
+  return {
+    preview: (file: File) => got(api.POST('/api/archive/preview', { body: file as never, ...asBytes })),
+    takeIn: async (file: File, stays: VersionKept) => {
+      const params = { query: { stays } };
+      const done = await got(changing.POST('/api/archive', { params, body: file as never, ...asBytes }));
+      await refresh(client);
+      return done;
+    },
+  };
 }

@@ -6,7 +6,8 @@ import { useLook } from '../light/light';
 import { usePreview } from './preview';
 import { refresh } from './workspace';
 
-const asBytes = {
+/** A body that is a file. */
+export const asBytes = {
   bodySerializer: (body: unknown) => body as Blob,
   headers: { 'content-type': 'application/octet-stream' },
 };

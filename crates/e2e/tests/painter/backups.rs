@@ -79,3 +79,33 @@ async fn backups_go_where_the_painter_chooses() {
     );
     painter.leave().await;
 }
+
+/// The demo leaves as one file, is taken into a new workspace after a look at what it brings, and one undo takes it out again.
+#[tokio::test]
+async fn a_workspace_arrives_as_an_archive() {
+    let demo = Painter::at_the_demo().await;
+    demo.open("/backups").await;
+    let archive = demo.download("Export an archive").await;
+    demo.leave().await;
+
+    let painter = Painter::at_an_empty_bench().await;
+    painter.open("/backups").await;
+    painter.bring("Import an archive", "letter.zip", b"Dear all").await;
+    painter.reads("this is no archive").await;
+    painter.bring("Import an archive", "demo.zip", &archive).await;
+    painter.reads("19 paints").await;
+    painter.reads("2 run sheets").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("button", "Import it").await;
+    painter.reads("Undo takes it out again").await;
+    painter.open("/shelf").await;
+    painter.reads("chimney white").await;
+    painter.open("/").await;
+    painter.reads("Upright piano and stool, village hall").await;
+
+    // Taken in again, there is nothing to do.
+    painter.open("/backups").await;
+    painter.bring("Import an archive", "demo.zip", &archive).await;
+    painter.reads("Everything in it is here already.").await;
+    painter.leave().await;
+}

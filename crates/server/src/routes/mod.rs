@@ -1,5 +1,6 @@
 //! Routes under `/api`, one subject per file.
 
+mod archives;
 mod backups;
 mod bench;
 mod boards;
@@ -129,6 +130,8 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(log::skills))
         .routes(routes!(log::make_note))
         .routes(routes!(log::remove_note))
+        .routes(routes!(archives::export, archives::take_in))
+        .routes(routes!(archives::preview))
         .routes(routes!(backups::get, backups::make))
         .routes(routes!(backups::choose_folder))
         .routes(routes!(history::notices))

@@ -1,5 +1,6 @@
 //! Stories through HTTP, each over a server and a workspace of its own.
 
+mod archives;
 mod bench;
 mod boards;
 mod doors;

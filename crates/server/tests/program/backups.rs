@@ -89,3 +89,24 @@ fn what_cannot_be_backed_up_or_restored_is_said() {
         assert_eq!(fs::read_dir(&disk.at).unwrap().count(), 1);
     }
 }
+
+/// From one machine to another: everything in one file, looked at first, and nothing is written over.
+#[tokio::test]
+async fn a_workspace_moves_as_an_archive() {
+    let folder = tempfile::tempdir().unwrap();
+    let (file, other) = (folder.path().join("workspace.db"), folder.path().join("other.db"));
+    let archive = folder.path().join("all.zip");
+    let running = serve(&file);
+    add(&running.base, "barn door").await;
+    // In use.
+    assert!(does(&["export", name(&archive), "--data", name(&file)]).starts_with("Exported "));
+    let said = refused(&["export", name(&archive), "--data", name(&file)]);
+    assert!(said.contains("is there already"), "{said}");
+    let said = does(&["import", name(&archive), "--data", name(&other), "--look"]);
+    assert!(said.starts_with("It would bring 1 entry") || said.contains("Nothing was written"), "{said}");
+    assert!(does(&["import", name(&archive), "--data", name(&other)]).starts_with("Imported "));
+    let again = serve(&other);
+    assert_eq!(paints(&again.base).await, ["barn door"]);
+    assert!(refused(&["import", name(&file), "--data", name(&other)]).contains("no archive"));
+    assert!(refused(&["import", "/no/such/file.zip", "--data", name(&other)]).contains("there is no file"));
+}

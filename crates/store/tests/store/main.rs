@@ -2,6 +2,7 @@
 
 mod backups;
 mod crashes;
+mod exchange;
 mod log;
 mod older;
 mod workspace;

@@ -3,9 +3,8 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_documents::pot_words;
-use warm_blend_learn::{Backtested, Reading};
-use warm_blend_paint::{PaintId, Verdict};
+use warm_blend_learn::Backtested;
+use warm_blend_paint::Verdict;
 
 use crate::{Refusal, ShelfSnapshot};
 
@@ -98,18 +97,12 @@ impl ShelfSnapshot {
         let predicted = self.backtested()?;
         let answer: Vec<&Backtested> =
             predicted.iter().filter(|one| !all[one.reading].0.value.is_practice()).collect();
-        let name = |of: &Reading<PaintId>| {
-            let part = |(paint, parts): &(PaintId, warm_blend_paint::Parts)| {
-                ((100.0 * parts.value()).round() / 100.0, self.name(paint.0).to_owned())
-            };
-            pot_words(&of.of.iter().map(part).collect::<Vec<_>>())
-        };
         let point = |one: &Backtested| {
             let kept = all[one.reading].0;
             TruthPoint {
                 reading: kept.id,
                 at: kept.made_at.to_string(),
-                name: name(&kept.value.reading),
+                name: self.reading_words(&kept.value.reading),
                 difference: one.difference,
                 within: one.within,
                 held: one.held(),
@@ -124,7 +117,7 @@ impl ShelfSnapshot {
             Surprise {
                 reading: kept.id,
                 paint: kept.value.reading.of.first().map_or(kept.id, |(paint, _)| paint.0),
-                name: name(&kept.value.reading),
+                name: self.reading_words(&kept.value.reading),
                 words: CameOut::from(*one).words,
                 since: match judged {
                     _ if kept.value.reading.sure => "you confirmed it",

@@ -8,6 +8,7 @@ import { why } from '../../parts/useAction';
 import { useTyped } from '../../parts/useTyped';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useBackups } from '../../state/backups';
+import { Archive } from './Archive';
 
 const clock = clockOf(null);
 
@@ -47,6 +48,7 @@ export function Backups() {
           : 'The demo is deleted when you stop it, so it is backed up only when you ask.'}
       </p>
       <Folder data={data} choose={choose} />
+      <Archive />
       <h2 className="pt-4 text-xl">Go back to a backup</h2>
       {data.backups.length === 0 ? (
         <p className="max-w-prose text-soft">There are none in this folder yet.</p>
