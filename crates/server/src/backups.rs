@@ -7,9 +7,9 @@ use std::{
 };
 
 use jiff::Timestamp;
-use warm_blend_store::{BackupError, StoreError};
+use warm_blend_store::{Backup, BackupError, Restored, StoreError, backups_in};
 
-use crate::{Workspace, off_thread::off_thread, problem::Problem};
+use crate::{Workspace, off_thread::off_thread, problem::Problem, state::furnish};
 
 /// How often it is asked whether a backup is due.
 const ASKED: Duration = Duration::from_secs(60);
@@ -38,6 +38,23 @@ impl Workspace {
         let attempt = off_thread(|| Ok(make())).await?;
         self.with(|store| store.backed_up(attempt)).await??;
         Ok(())
+    }
+
+    /// Goes back to one of the backups; the file that was there is set aside. Everybody else waits meanwhile.
+    pub(crate) async fn go_back_to(&self, name: String) -> Result<Restored, Problem> {
+        let folder = self.with(|store| store.backup_state()).await?.folder;
+        let backup = off_thread(move || {
+            let named = |backup: &Backup| backup.file.file_name().is_some_and(|file| *file == *name);
+            let found = backups_in(&folder).ok().and_then(|backups| backups.into_iter().find(named));
+            found.ok_or_else(|| Problem::not_found("this backup is no longer in the folder; choose another"))
+        })
+        .await?;
+        self.with(move |store| {
+            let restored = store.go_back_to(&backup.file, Timestamp::now())?;
+            furnish(store)?;
+            Ok::<_, Problem>(restored)
+        })
+        .await
     }
 
     /// Chooses the folder of backups, which must be there and let itself be written to; `None` for the usual one.

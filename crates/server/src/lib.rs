@@ -22,6 +22,7 @@ mod device;
 mod easel;
 mod front;
 mod guard;
+mod kinds;
 mod off_thread;
 mod once;
 mod photos;

@@ -61,22 +61,27 @@ impl Remembered {
     }
 }
 
-/// State of the file: a counter for each kind of document that the estimate depends on.
+/// State of the file: which file it is, and a counter for each kind of document that the estimate depends on.
 #[derive(Debug, Clone, Copy, PartialEq)]
-pub struct FileState([i64; 4]);
+pub struct FileState {
+    opening: u64,
+    counters: [i64; 4],
+}
 
 impl FileState {
     fn of(store: &Store) -> Result<Self, StoreError> {
-        Ok(Self([
+        let counters = [
             store.state::<ShelfPaint>()?,
             store.state::<LoggedReading>()?,
             store.state::<Workshop>()?,
             store.state::<BoardReading>()?,
-        ]))
+        ];
+        Ok(Self { opening: store.opening(), counters })
     }
 
     fn is_newer_than(self, other: Self) -> bool {
-        self.0.iter().zip(other.0).any(|(own, other)| *own > other)
+        let further = || self.counters.iter().zip(other.counters).any(|(own, other)| *own > other);
+        self.opening > other.opening || self.opening == other.opening && further()
     }
 }
 

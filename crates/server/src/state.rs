@@ -301,7 +301,8 @@ impl Workspace {
 /// Name of the piece that a new workspace begins with.
 pub(crate) const UNTITLED: &str = "Untitled piece";
 
-fn furnish(store: &mut Store) -> Result<(), StoreError> {
+/// Adds what every workspace has.
+pub(crate) fn furnish(store: &mut Store) -> Result<(), StoreError> {
     let pieces: Vec<Kept<Piece>> = store.all()?;
     if pieces.is_empty()
         && let Ok(name) = Name::new(UNTITLED)

@@ -95,8 +95,8 @@ pub(crate) fn walk(
         if entry.seq == meant {
             shown.there = goal.is_some();
         }
-        // What is undone was never made; what is taken away was there.
-        if goal.is_none() && matches!(direction, Direction::Back) {
+        // What is undone was never made; what is taken away, or was brought back before, was there.
+        if goal.is_none() && matches!(direction, Direction::Back) && !was_deleted(change, entry)? {
             log::forget(change, entry.document)?;
         }
         change.execute(
@@ -105,6 +105,14 @@ pub(crate) fn walk(
         )?;
     }
     Ok(shown)
+}
+
+/// Whether a document had been deleted before a change, which brought it back.
+fn was_deleted(connection: &Connection, change: &Entry) -> Result<bool, StoreError> {
+    let mut query = connection.prepare_cached(
+        "SELECT EXISTS (SELECT 1 FROM change WHERE document = ?1 AND seq < ?2 AND after IS NULL)",
+    )?;
+    Ok(query.query_row(params![change.document.to_string(), change.seq], |row| row.get(0))?)
 }
 
 /// Appends a change to the history, in the step that began at `first` or in a new one; returns where the step began.

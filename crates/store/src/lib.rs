@@ -16,6 +16,7 @@
 //! | [`Store::rescue`], [`Rescued`] | recovery of a damaged file |
 //! | [`Store::backup`], [`Store::restore`], [`BackupState`], [`backups_in`], [`check`] | dated copies, and how one takes the place of the file |
 //! | [`Store::moment`], [`Store::compare`], [`ChangeSet::merge`] | documents for an archive, and from one |
+//! | [`Store::deleted_since`], [`ChangeSet::bring_back`] | the trash |
 //! | [`Depth`] | result of a deep check |
 //! | [`Notice`] | what the painter should know about the file |
 //! | [`OpenError`], [`StoreError`] | errors, in sentences a painter can act on |
@@ -47,6 +48,7 @@ mod rescue;
 mod rows;
 mod set_aside;
 mod store;
+mod trash;
 mod written;
 
 pub use backup::{
@@ -64,3 +66,4 @@ pub use rusqlite::trace::TraceEvent;
 
 pub use set_aside::SetAside;
 pub use store::{ChangeSet, Store};
+pub use trash::Deleted;

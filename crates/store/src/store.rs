@@ -1,6 +1,14 @@
 //! Creating, reading, changing and deleting documents.
 
-use std::{cell::RefCell, ops::Range, path::Path, sync::Arc};
+use std::{
+    cell::RefCell,
+    ops::Range,
+    path::Path,
+    sync::{
+        Arc,
+        atomic::{AtomicU64, Ordering},
+    },
+};
 
 use jiff::{SignedDuration, Timestamp};
 use rusqlite::trace::{TraceEvent, TraceEventCodes};
@@ -34,7 +42,9 @@ pub struct Store {
     /// What is being asked for.
     deed: Option<Arc<Deed>>,
     /// How many changes were made here since it was opened.
-    written: u64,
+    pub(crate) written: u64,
+    /// Number of this opening in the program.
+    opening: u64,
     /// Cached pots of the log.
     pub(crate) pots: RefCell<Option<AsOf<Arc<[LoggedPot]>>>>,
 }
@@ -46,6 +56,9 @@ enum Soundness {
     /// The first fault.
     Damaged(String),
 }
+
+/// Number of files that the program has opened.
+static OPENINGS: AtomicU64 = AtomicU64::new(0);
 
 /// Files up to this are looked over when they are opened, larger ones before the first change: a gigabyte takes seconds.
 const AT_ONCE: u64 = 64 << 20;
@@ -74,6 +87,7 @@ impl Store {
             untidy: true,
             deed: None,
             written: 0,
+            opening: OPENINGS.fetch_add(1, Ordering::Relaxed),
             pots: RefCell::default(),
         };
         let older = is_of_older_form(&store.connection)?;
@@ -170,6 +184,11 @@ impl Store {
     /// Its path.
     pub(crate) fn path(&self) -> &Path {
         self.file.path()
+    }
+
+    /// A number that is larger for every file that the program opens, also for another in the place of the same.
+    pub fn opening(&self) -> u64 {
+        self.opening
     }
 
     /// Number of changes since this program opened the file.

@@ -27,7 +27,14 @@ export function useBackups() {
     mutationFn: (folder: string | null) => got(changing.PUT('/api/backups/folder', { body: { folder } })),
     onSuccess,
   });
-  return { backups, make, choose };
+  const goBackTo = async (name: string) => {
+    const params = { path: { name } };
+    const done = await got(changing.POST('/api/backups/{name}/restore', { params }));
+    onSuccess(done.backups);
+    await refresh(client);
+    return done;
+  };
+  return { backups, make, choose, goBackTo };
 }
 
 /** Which version stays where both workspaces have changed something. */
@@ -45,4 +52,15 @@ export function useArchive() {
       return done;
     },
   };
+}
+
+/** What was deleted lately. */
+export function useTrash() {
+  const client = useQueryClient();
+  const trash = useQuery({ queryKey: ['trash'], queryFn: () => got(api.GET('/api/trash')) });
+  const bringBack = async (id: string) => {
+    await got(changing.POST('/api/trash/{id}', { params: { path: { id } } }));
+    await refresh(client);
+  };
+  return { trash, bringBack };
 }

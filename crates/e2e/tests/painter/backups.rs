@@ -109,3 +109,44 @@ async fn a_workspace_arrives_as_an_archive() {
     painter.reads("Everything in it is here already.").await;
     painter.leave().await;
 }
+
+/// Gone back to by a button: what was newer is set aside, and everything shown is as it was then.
+#[tokio::test]
+async fn a_button_goes_back_to_a_backup() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/backups").await;
+    painter.click("button", "Back up now").await;
+    painter.reads("Everything is backed up").await;
+    let before = mixes(&painter).await;
+    let (id, revision) = (before[0]["id"].as_str().unwrap(), &before[0]["revision"]);
+    painter.meanwhile("DELETE", &format!("/api/mixes/{id}?revision={revision}"), Value::Null).await;
+    painter.driver.refresh().await.unwrap();
+    painter.reads("Something has changed since.").await;
+    painter.click("button", "Go back to").await;
+    painter.reads("Everything will be as it was then.").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("button", "Go back").await;
+    painter.reads("What was newer is in").await;
+    let after = mixes(&painter).await;
+    assert_eq!(after.len(), before.len());
+    // A page that shows the mix as it was before does not write over it.
+    assert!(after[0]["revision"].as_i64() > before[0]["revision"].as_i64());
+    painter.leave().await;
+}
+
+/// What was deleted is listed for a while, and comes back.
+#[tokio::test]
+async fn what_was_deleted_is_brought_back() {
+    let painter = Painter::at_the_demo().await;
+    let before = mixes(&painter).await;
+    let (id, revision) = (before[0]["id"].as_str().unwrap(), &before[0]["revision"]);
+    let name = before[0]["entry"]["name"].as_str().unwrap();
+    painter.meanwhile("DELETE", &format!("/api/mixes/{id}?revision={revision}"), Value::Null).await;
+    painter.open("/backups").await;
+    painter.reads("Deleted in the last 30 days").await;
+    assert_eq!(painter.violations().await, Vec::<String>::new());
+    painter.click("button", &format!("Bring back {name}")).await;
+    painter.reads(&format!("{name} is back")).await;
+    assert_eq!(mixes(&painter).await.len(), before.len());
+    painter.leave().await;
+}

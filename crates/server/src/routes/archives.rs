@@ -22,6 +22,7 @@ use warm_blend_store::{Brought, Comparison, Differing, Merged, Stays};
 use crate::{
     Workspace,
     body::{Answer, Json, Query},
+    kinds::{one_and_many, place},
     problem::Problem,
     to_disk::ToDisk,
 };
@@ -134,7 +135,7 @@ impl From<Merged> for ArchiveTakenIn {
 impl ArchivePreview {
     fn new<R: Read + Seek>(archive: &Archive<R>, found: Comparison) -> Self {
         let mut new = found.new;
-        new.sort_by_key(|brought| KINDS.iter().position(|(kind, ..)| *kind == brought.kind));
+        new.sort_by_key(|brought| place(brought.kind));
         let new = new.chunk_by(|one, other| one.kind == other.kind).map(ArchiveCount::new).collect();
         Self {
             made_at: archive.made_at().to_string(),
@@ -149,7 +150,7 @@ impl ArchivePreview {
 impl ArchiveCount {
     /// Counts documents of one kind.
     fn new(of_kind: &[Brought]) -> Self {
-        let (one, many) = of_kind.first().map_or(("", ""), |brought| named(brought.kind));
+        let (one, many) = of_kind.first().map_or(("", ""), |brought| one_and_many(brought.kind));
         let words = match of_kind.len() {
             _ if one == many => one.to_owned(),
             1 => format!("1 {one}"),
@@ -166,33 +167,13 @@ impl From<Differing> for ArchiveDiffering {
     fn from(Differing { of, mine, deleted, theirs }: Differing) -> Self {
         Self {
             id: of.id,
-            kind: named(of.kind).0,
+            kind: one_and_many(of.kind).0,
             name: of.name,
             mine: mine.to_string(),
             deleted,
             theirs: theirs.to_string(),
         }
     }
-}
-
-/// The kinds of documents, one and several of each, in the order in which they are shown.
-const KINDS: [(&str, &str, &str); 10] = [
-    ("paint", "paint", "paints"),
-    ("mix", "mix", "mixes"),
-    ("board", "board", "boards"),
-    ("piece", "piece", "pieces"),
-    ("run-sheet", "run sheet", "run sheets"),
-    ("pour", "pour", "pours"),
-    ("reading", "reading", "readings"),
-    ("board-reading", "board reading", "board readings"),
-    ("note", "note", "notes"),
-    ("workshop", "workshop settings", "workshop settings"),
-];
-
-/// What one and several of a kind are called.
-fn named(kind: &str) -> (&'static str, &'static str) {
-    let found = KINDS.iter().find(|(id, ..)| *id == kind);
-    found.map_or(("entry", "entries"), |(_, one, many)| (one, many))
 }
 
 /// Export an archive: a zip with everything as JSON, photos, and views for other programs.

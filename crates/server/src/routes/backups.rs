@@ -1,6 +1,6 @@
 //! Backups of the workspace file.
 
-use std::path::Path;
+use std::path;
 
 use axum::extract::State;
 use jiff::Timestamp;
@@ -10,7 +10,7 @@ use warm_blend_store::{Backup, BackupState, backups_in};
 
 use crate::{
     Workspace,
-    body::{Answer, Json},
+    body::{Answer, Json, Path},
     off_thread::off_thread,
 };
 
@@ -38,6 +38,8 @@ pub struct Backups {
 /// A backup.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BackupFile {
+    /// Name of the file, by which it is gone back to.
+    name: String,
     /// Path of the file.
     file: String,
     /// When it was made (RFC 3339).
@@ -49,9 +51,10 @@ pub struct BackupFile {
 }
 
 impl BackupFile {
-    fn of(backup: &Backup, workspace: &Path) -> Self {
+    fn of(backup: &Backup, workspace: &path::Path) -> Self {
         let restore = format!("warm-blend restore {} --data {}", quoted(&backup.file), quoted(workspace));
         Self {
+            name: backup.file.file_name().unwrap_or_default().to_string_lossy().into_owned(),
             file: backup.file.display().to_string(),
             made_at: backup.made_at.to_string(),
             bytes: backup.bytes,
@@ -61,7 +64,7 @@ impl BackupFile {
 }
 
 /// A path as a word of a command (POSIX shell).
-fn quoted(path: &Path) -> String {
+fn quoted(path: &path::Path) -> String {
     let path = path.display().to_string();
     let is_plain = |c: char| c.is_ascii_alphanumeric() || "/._-:".contains(c);
     if path.chars().all(is_plain) { path } else { format!("'{}'", path.replace('\'', r"'\''")) }
@@ -109,6 +112,24 @@ pub async fn make(State(workspace): State<Workspace>) -> Answer<Backups> {
     get(State(workspace)).await
 }
 
+/// What going back to a backup did.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BackupRestored {
+    /// Path of the file that was there before, with everything that is newer.
+    set_aside: Option<String>,
+    /// Backups now.
+    backups: Backups,
+}
+
+/// Go back to a backup of the folder. What was there is set aside in a file of its own.
+#[utoipa::path(post, path = "/backups/{name}/restore", operation_id = "restore_backup", tag = "workspace",
+    responses((status = OK, body = BackupRestored)))]
+pub async fn restore(State(workspace): State<Workspace>, Path(name): Path<String>) -> Answer<BackupRestored> {
+    let set_aside = workspace.go_back_to(name).await?.set_aside.map(|path| path.display().to_string());
+    let Json(backups) = get(State(workspace)).await?;
+    Ok(Json(BackupRestored { set_aside, backups }))
+}
+
 /// Choose the folder of backups.
 #[utoipa::path(put, path = "/backups/folder", operation_id = "choose_backup_folder", tag = "workspace",
     responses((status = OK, body = Backups)))]
@@ -126,7 +147,7 @@ mod tests {
 
     #[test]
     fn a_command_names_any_file() {
-        assert_eq!(quoted(Path::new("/home/m/work-1.db")), "/home/m/work-1.db");
-        assert_eq!(quoted(Path::new("/my disk/it's $HOME.db")), r"'/my disk/it'\''s $HOME.db'");
+        assert_eq!(quoted(path::Path::new("/home/m/work-1.db")), "/home/m/work-1.db");
+        assert_eq!(quoted(path::Path::new("/my disk/it's $HOME.db")), r"'/my disk/it'\''s $HOME.db'");
     }
 }

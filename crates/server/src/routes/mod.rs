@@ -21,6 +21,7 @@ mod readings;
 mod reference;
 mod scale;
 mod set_aside;
+mod trash;
 pub mod units;
 mod workshop;
 
@@ -133,6 +134,9 @@ pub fn all() -> OpenApiRouter<Workspace> {
         .routes(routes!(archives::export, archives::take_in))
         .routes(routes!(archives::preview))
         .routes(routes!(backups::get, backups::make))
+        .routes(routes!(trash::list))
+        .routes(routes!(trash::bring_back))
+        .routes(routes!(backups::restore))
         .routes(routes!(backups::choose_folder))
         .routes(routes!(history::notices))
         .routes(routes!(set_aside::list))

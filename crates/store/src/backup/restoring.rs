@@ -7,10 +7,11 @@ use std::{
 };
 
 use jiff::{Timestamp, tz::TimeZone};
+use rusqlite::{Connection, OpenFlags};
 
 use super::{BackupError, Checked, check};
 use crate::{
-    Store,
+    Store, StoreError,
     on_disk::{LOG, beside, unused},
 };
 
@@ -38,12 +39,48 @@ impl Store {
         }
         let new = beside(to, ".restoring");
         fs::copy(backup, &new).map_err(at(&new))?;
+        outdate(&new, latest(to))?;
         File::open(&new).and_then(|file| file.sync_all()).map_err(at(&new))?;
         let set_aside = to.exists().then(|| set_aside(to, now)).transpose().map_err(at(to))?;
         fs::rename(&new, to).map_err(at(to))?;
         File::open(folder).and_then(|folder| folder.sync_all()).map_err(at(folder))?;
         Ok(Restored { holds, set_aside })
     }
+}
+
+impl Store {
+    /// Puts a backup in the place of this file, as [`Store::restore`] does, and goes on with that.
+    pub fn go_back_to(&mut self, backup: &Path, now: Timestamp) -> Result<Restored, BackupError> {
+        let path = self.path().to_owned();
+        self.write_back()?;
+        // The file is let go, so that nothing of it is written where the other will be.
+        drop(std::mem::replace(
+            &mut self.connection,
+            Connection::open_in_memory().map_err(StoreError::from)?,
+        ));
+        let restored = Self::restore(backup, &path, now);
+        let mut again = Self::open(&path)?;
+        again.written = self.written() + 1;
+        *self = again;
+        restored
+    }
+}
+
+/// The latest revision of any document in a file.
+fn latest(file: &Path) -> i64 {
+    let ask = || {
+        let file = Connection::open_with_flags(file, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
+        file.query_row("SELECT COALESCE(max(revision), 0) FROM document", [], |row| row.get(0))
+    };
+    // Where it cannot be told, later than any that was ever reached.
+    if file.exists() { ask().unwrap_or(1 << 32) } else { 0 }
+}
+
+/// Makes every revision in a copy later than the latest of the file that it replaces: a page that still shows what was there then notices.
+fn outdate(copy: &Path, latest: i64) -> Result<(), BackupError> {
+    let copy = Connection::open(copy).map_err(StoreError::from)?;
+    copy.execute("UPDATE document SET revision = revision + ?1", [latest]).map_err(StoreError::from)?;
+    Ok(copy.close().map_err(|(_, error)| StoreError::from(error))?)
 }
 
 /// Gives a file a second name, under which it stays when another takes its place.

@@ -7,7 +7,7 @@ use proptest::prelude::*;
 use tempfile::TempDir;
 use warm_blend_learn::ShelfPaint;
 use warm_blend_paint::{Class, Masstone, Name};
-use warm_blend_store::{BackupError, Notice, OpenError, Store, back_up, backups_in, check};
+use warm_blend_store::{BackupError, Notice, OpenError, Store, StoreError, back_up, backups_in, check};
 
 use crate::older::set_back;
 
@@ -228,4 +228,47 @@ fn a_backup_from_an_older_version_is_restored_and_brought_up_to_date() {
     let store = Store::open(&new).unwrap();
     assert_eq!(names(&store), ["one"]);
     assert!(store.backup_state().unwrap().is_due(Timestamp::now()));
+}
+
+/// Gone back to while it is open: what was there is set aside, work goes on, and a page that still shows what was there is refused.
+#[test]
+fn an_open_file_goes_back() {
+    let (folder, mut store) = begun();
+    let one = store.make(paint("one")).unwrap();
+    let attempt = store.backup(at(0)).unwrap()();
+    let backup = store.backed_up(attempt).unwrap().unwrap().backup;
+    let opening = store.opening();
+    store.change(one.id, 1, paint("one, changed")).unwrap();
+    store.change(one.id, 2, paint("one, changed again")).unwrap();
+    store.make(paint("two")).unwrap();
+    let restored = store.go_back_to(&backup.file, at(1)).unwrap();
+    assert_eq!(names(&store), ["one"]);
+    assert!(store.opening() > opening);
+    // The page that shows the third revision of what is now the first.
+    for seen in 1..=3 {
+        let late = store.change(one.id, seen, paint("from an old page"));
+        assert!(matches!(late, Err(StoreError::Stale { .. })), "{late:?}");
+    }
+    store.make(paint("three")).unwrap();
+    assert_eq!(names(&store), ["one", "three"]);
+    store.write_back().unwrap();
+    drop(store);
+    assert_eq!(names(&Store::open(&folder.path().join("workspace.db")).unwrap()), ["one", "three"]);
+    let aside = Store::open(&restored.set_aside.unwrap()).unwrap();
+    assert_eq!(names(&aside), ["one, changed again", "two"]);
+    // The backup itself is as it was.
+    assert_eq!(check(&backup.file).unwrap().documents, 1);
+}
+
+/// What is no backup leaves the open file as it was, and open.
+#[test]
+fn an_open_file_stays_where_there_is_no_backup() {
+    let (folder, mut store) = begun();
+    store.make(paint("one")).unwrap();
+    let letter = folder.path().join("letter.db");
+    fs::write(&letter, "Dear Sir").unwrap();
+    assert!(store.go_back_to(&letter, at(0)).is_err());
+    assert!(store.go_back_to(&folder.path().join("nowhere.db"), at(0)).is_err());
+    store.make(paint("two")).unwrap();
+    assert_eq!(names(&store), ["one", "two"]);
 }

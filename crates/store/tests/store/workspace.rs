@@ -7,6 +7,7 @@ use std::{
 };
 
 use crate::older::set_back;
+use jiff::Timestamp;
 use proptest::prelude::*;
 use tempfile::TempDir;
 use warm_blend_documents::Id;
@@ -876,4 +877,34 @@ fn what_cannot_be_read_keeps_nothing_from_opening() {
     let aside = store.set_aside().unwrap();
     assert_eq!(aside.iter().map(|entry| entry.id).collect::<Vec<_>>(), [oat.id]);
     assert!(aside[0].why.starts_with("it cannot be read"), "{aside:?}");
+}
+
+/// What was deleted is listed with its name, the latest first, and comes back with what referred to it; what was undone never was.
+#[test]
+fn what_was_deleted_comes_back() {
+    let (_folder, file) = folder();
+    let mut store = Store::open(&file).unwrap();
+    let (one, two) = (store.make(paint("one")).unwrap(), store.make(paint("two")).unwrap());
+    let mix = store.make(mix_of(&[(one.id, 1), (two.id, 2)])).unwrap();
+    store.make(paint("three")).unwrap();
+    undo(&mut store).unwrap();
+    let began = Timestamp::now();
+    store.remove::<ShelfPaint>(one.id, 1).unwrap();
+    store.remove::<SavedMix>(mix.id, 1).unwrap();
+    let listed = |store: &Store, since| {
+        let deleted = store.deleted_since(since).unwrap();
+        deleted.into_iter().map(|deleted| (deleted.kind, deleted.words)).collect::<Vec<_>>()
+    };
+    let named = |kind: &str, words: &str| (kind.to_owned(), words.to_owned());
+    assert_eq!(listed(&store, began), [named("mix", "Mixed 1 one : 2 two"), named("paint", "one")]);
+    assert_eq!(listed(&store, Timestamp::now()), []);
+    store.together(|batch| batch.bring_back(mix.id)).unwrap();
+    store.together(|batch| batch.bring_back(one.id)).unwrap();
+    assert_eq!(listed(&store, began), []);
+    assert_eq!(store.users::<SavedMix>(one.id).unwrap().len(), 1);
+    undo(&mut store).unwrap();
+    assert_eq!(listed(&store, began), [named("paint", "one")]);
+    // Nothing else comes back.
+    let unknown = store.together(|batch| batch.bring_back(Id::nil()));
+    assert!(matches!(unknown, Err(StoreError::Unknown { .. })));
 }

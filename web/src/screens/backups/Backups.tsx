@@ -1,14 +1,18 @@
-import { Save } from 'lucide-react';
+import { History, Save } from 'lucide-react';
+import { useState } from 'react';
 import type { Backups as Shown } from '../../api/client';
+import { Ask } from '../../parts/Ask';
 import { Field } from '../../parts/Field';
+import { useTell } from '../../parts/Notice';
 import { megabytes } from '../../parts/numbers';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
-import { why } from '../../parts/useAction';
+import { useAction, why } from '../../parts/useAction';
 import { useTyped } from '../../parts/useTyped';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useBackups } from '../../state/backups';
 import { Archive } from './Archive';
+import { Trash } from './Trash';
 
 const clock = clockOf(null);
 
@@ -22,7 +26,7 @@ function verdict({ last, is_changed }: Shown) {
 
 /** Copies of the workspace file: the last, the folder, and how to go back to one. */
 export function Backups() {
-  const { backups, make, choose } = useBackups();
+  const { backups, make, choose, goBackTo } = useBackups();
   if (backups.isError) return <Failed error={backups.error} retry={() => void backups.refetch()} />;
   if (!backups.data) return <Waiting />;
   const { data } = backups;
@@ -47,20 +51,21 @@ export function Backups() {
           ? 'While you work, a backup is made every hour in which something changed. The last ten are kept, then one a day for two weeks, one a week for two months, and one a month after that.'
           : 'The demo is deleted when you stop it, so it is backed up only when you ask.'}
       </p>
-      <Folder data={data} choose={choose} />
-      <Archive />
       <h2 className="pt-4 text-xl">Go back to a backup</h2>
       {data.backups.length === 0 ? (
         <p className="max-w-prose text-soft">There are none in this folder yet.</p>
       ) : (
         <>
           <p className="max-w-prose text-soft">
-            Stop the program, run the command below the backup in a terminal, and start again. The present
-            file is kept beside it, so nothing that is newer is lost.
+            What you have done since is set aside in a file of its own, so nothing is lost. If the program
+            does not start, the command below a backup does the same.
           </p>
-          <Made backups={data.backups} />
+          <Made backups={data.backups} goBackTo={goBackTo} />
         </>
       )}
+      <Folder data={data} choose={choose} />
+      <Trash />
+      <Archive />
     </div>
   );
 }
@@ -93,15 +98,67 @@ function Folder({ data, choose }: { data: Shown; choose: ReturnType<typeof useBa
   );
 }
 
-function Made({ backups }: { backups: Shown['backups'] }) {
+type Named = Shown['backups'][number];
+
+/** Those that are gone back to most. */
+const LATEST = 5;
+
+function Made({
+  backups,
+  goBackTo,
+}: {
+  backups: Named[];
+  goBackTo: ReturnType<typeof useBackups>['goBackTo'];
+}) {
+  const tell = useTell();
+  const { attempt, busy } = useAction();
+  const [meant, setMeant] = useState<Named>();
+  const [all, setAll] = useState(false);
+  const shown = all ? backups : backups.slice(0, LATEST);
+  const go = async ({ name, made_at }: Named) => {
+    const done = await attempt('Couldn’t go back to the backup', () => goBackTo(name));
+    if (!done) return;
+    tell(`Everything is as it was ${clock.both(made_at)}. What was newer is in ${done.set_aside}.`);
+  };
   return (
-    <ul>
-      {backups.map(({ file, made_at, bytes, restore }) => (
-        <li key={file} className="border-t border-line py-2">
-          {clock.full(made_at)} <span className="text-soft">{megabytes(bytes)}</span>
-          <code className="block text-sm break-all select-all">{restore}</code>
-        </li>
-      ))}
-    </ul>
+    <>
+      <ul>
+        {shown.map((backup) => (
+          <li
+            key={backup.name}
+            className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t border-line py-2"
+          >
+            <span className="min-w-0">
+              {clock.full(backup.made_at)} <span className="text-soft">{megabytes(backup.bytes)}</span>
+              <code className="block text-sm break-all select-all">{backup.restore}</code>
+            </span>
+            <button
+              type="button"
+              className="press press-plain"
+              disabled={busy}
+              aria-label={`Go back to ${clock.full(backup.made_at)}`}
+              onClick={() => setMeant(backup)}
+            >
+              <History size={18} aria-hidden /> Go back
+            </button>
+          </li>
+        ))}
+      </ul>
+      {shown.length < backups.length && (
+        <button type="button" className="press press-plain justify-self-start" onClick={() => setAll(true)}>
+          Show {backups.length - shown.length} older
+        </button>
+      )}
+      {meant && (
+        <Ask
+          title={`Go back to ${clock.both(meant.made_at)}?`}
+          words="Everything will be as it was then. What you have done since is set aside in a file beside your workspace."
+          yes="Go back"
+          no="Stay here"
+          onYes={() => void go(meant)}
+          onClose={() => setMeant(undefined)}
+        />
+      )}
+    </>
   );
 }

@@ -1,9 +1,8 @@
 import { Merge, Star, Trash2 } from 'lucide-react';
-import { AlertDialog } from 'radix-ui';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { type Paint, Problem } from '../../api/client';
+import { Ask } from '../../parts/Ask';
 import { Drawdown } from '../../parts/Drawdown';
-import { goBackTo } from '../../parts/focus';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
 import { why } from '../../parts/useAction';
@@ -26,12 +25,10 @@ export function TinActions({ paint, shelf, onClose, onGo }: Props) {
   const tellDeleted = useTellDeleted();
   const [using, setUsing] = useState<string[]>();
   const [merging, setMerging] = useState(false);
-  const opener = useRef<Element>(null);
 
   const unless = (failed: string) => (error: unknown) => tell(`${failed}: ${why(error)}`);
 
   const remove = async (confirmed: boolean) => {
-    opener.current ??= document.activeElement;
     setUsing(undefined);
     try {
       await calls.remove(paint, confirmed);
@@ -98,29 +95,16 @@ export function TinActions({ paint, shelf, onClose, onGo }: Props) {
             ))}
         </ul>
       </Panel>
-      <AlertDialog.Root open={using !== undefined} onOpenChange={(open) => !open && setUsing(undefined)}>
-        <AlertDialog.Portal>
-          <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-          <AlertDialog.Content
-            onCloseAutoFocus={(event) => {
-              event.preventDefault();
-              goBackTo(opener.current);
-            }}
-            className="fixed left-1/2 top-[20vh] z-50 grid w-[min(28rem,92vw)] -translate-x-1/2 gap-3 rounded-md bg-ground p-5 shadow-2xl"
-          >
-            <AlertDialog.Title className="text-2xl">Delete {paint.entry.name}?</AlertDialog.Title>
-            <AlertDialog.Description>
-              Used in {using?.join(', ')}. It stays on record there.
-            </AlertDialog.Description>
-            <div className="flex justify-end gap-2">
-              <AlertDialog.Cancel className="press press-plain">Keep it</AlertDialog.Cancel>
-              <AlertDialog.Action className="press press-ink" onClick={() => remove(true)}>
-                Delete
-              </AlertDialog.Action>
-            </div>
-          </AlertDialog.Content>
-        </AlertDialog.Portal>
-      </AlertDialog.Root>
+      {using && (
+        <Ask
+          title={`Delete ${paint.entry.name}?`}
+          words={`Used in ${using.join(', ')}. It stays on record there.`}
+          yes="Delete"
+          no="Keep it"
+          onYes={() => void remove(true)}
+          onClose={() => setUsing(undefined)}
+        />
+      )}
     </div>
   );
 }
