@@ -107,3 +107,9 @@ if (root) {
     </StrictMode>,
   );
 }
+
+// Only where the page came over a safe way is there such a thing; without it everything works but opening without the machine.
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  window.addEventListener('load', () => {
+    navigator.serviceWorker.register('/service-worker.js').catch(() => undefined);
+  });

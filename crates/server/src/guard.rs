@@ -13,7 +13,7 @@ use crate::problem::Problem;
 
 /// Scripts and styles from here only; the page also allows its own style nonce.
 const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data: blob:; \
-                      connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+                      connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
 
 /// Content security policy with a nonce for the style elements that dialogs add.
 pub fn policy_with_style_nonce(nonce: &str) -> String {

@@ -18,13 +18,16 @@ export function useOthers() {
     let source: EventSource | undefined;
     let last: number | undefined;
     let soon: ReturnType<typeof setTimeout> | undefined;
+    let lost = false;
+    const askAgain = () => {
+      clearTimeout(soon);
+      soon = setTimeout(() => void refresh(client), TOGETHER);
+    };
     const hear = ({ data }: MessageEvent<string>) => {
       const { count, by } = JSON.parse(data) as ChangeMade;
       const known = last === undefined || count === last || (count === last + 1 && by != null && isOwn(by));
       last = count;
-      if (known) return;
-      clearTimeout(soon);
-      soon = setTimeout(() => void refresh(client), TOGETHER);
+      if (!known) askAgain();
     };
     // A browser keeps few connections to one address: windows that nobody sees leave theirs to the others.
     const follow = () => {
@@ -34,6 +37,14 @@ export function useOthers() {
       } else if (!source) {
         source = new EventSource('/api/changes');
         source.onmessage = hear;
+        source.onerror = () => {
+          lost = true;
+        };
+        // The program was away and is there again.
+        source.onopen = () => {
+          if (lost) askAgain();
+          lost = false;
+        };
       }
     };
     follow();

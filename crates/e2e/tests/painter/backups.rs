@@ -86,12 +86,20 @@ async fn a_workspace_arrives_as_an_archive() {
     let demo = Painter::at_the_demo().await;
     demo.open("/backups").await;
     let archive = demo.download("Export an archive").await;
+    // One mix alone goes with its paints.
+    demo.choose("What to export", "Mix: toasted straw").await;
+    let mix = demo.download("Export an archive").await;
+    assert!(mix.len() < archive.len() / 2, "{} of {}", mix.len(), archive.len());
     demo.leave().await;
 
     let painter = Painter::at_an_empty_bench().await;
     painter.open("/backups").await;
     painter.bring("Import an archive", "letter.zip", b"Dear all").await;
     painter.reads("this is no archive").await;
+    painter.bring("Import an archive", "mix.zip", &mix).await;
+    painter.reads("3 paints").await;
+    painter.reads("1 mix").await;
+    painter.click("button", "Cancel").await;
     painter.bring("Import an archive", "demo.zip", &archive).await;
     painter.reads("19 paints").await;
     painter.reads("2 run sheets").await;

@@ -265,3 +265,27 @@ async fn a_page_of_an_older_build_loads_itself_anew() {
     painter.the("heading", "Log").await;
     painter.leave().await;
 }
+
+/// The page opens where the program does not answer, says so, and goes on by itself once it does. Only the page is kept: nothing
+/// that was saved is shown from yesterday.
+#[tokio::test]
+async fn the_page_opens_without_the_program() {
+    let painter = Painter::at_the_demo_on_a_line().await;
+    painter.reads("chimney white").await;
+    painter
+        .until("the service worker has the page", async || {
+            let ready = "return navigator.serviceWorker.controller !== null";
+            painter.driver.execute(ready, vec![]).await.is_ok_and(|ready| ready.json() == &Value::Bool(true))
+        })
+        .await;
+    // Once more, so that it passes through the worker.
+    painter.driver.refresh().await.unwrap();
+    painter.reads("chimney white").await;
+    painter.line().fails(|_, _| Some(Mishap::LoseRequest));
+    painter.open("/shelf").await;
+    painter.reads("Warm Blend isn’t responding").await;
+    assert!(!painter.text().await.contains("chimney white"));
+    painter.line().works();
+    painter.reads("chimney white").await;
+    painter.leave().await;
+}

@@ -4,11 +4,15 @@ import type { ArchivePreview } from '../../api/client';
 import { FileChoice } from '../../parts/FileChoice';
 import { useTell } from '../../parts/Notice';
 import { Panel } from '../../parts/Panel';
+import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { clockOf } from '../../parts/times';
 import { useAction, why } from '../../parts/useAction';
 import { useArchive, type VersionKept } from '../../state/backups';
+import { useBoards } from '../../state/boards';
+import { usePieces } from '../../state/piece';
+import { useMixes } from '../../state/workspace';
 
 const clock = clockOf(null);
 
@@ -18,12 +22,30 @@ const VERSIONS = [
   { id: 'theirs', name: 'The archive’s' },
 ] as const satisfies readonly { id: VersionKept; name: string }[];
 
+/** Stands for everything. */
+const ALL = 'all';
+
+/** What can be exported. */
+function useThings() {
+  const { pieces } = usePieces();
+  const boards = useBoards().data ?? [];
+  const mixes = useMixes().data ?? [];
+  return [
+    { id: ALL, name: 'Everything' },
+    ...pieces.map(({ id, name }) => ({ id, name: `Piece: ${name}` })),
+    ...boards.map(({ id, name }) => ({ id, name: `Board: ${name}` })),
+    ...mixes.flatMap(({ id, entry }) => (entry.name ? [{ id, name: `Mix: ${entry.name}` }] : [])),
+  ];
+}
+
 /** Everything as one file, and other workspaces taken in from such a file. */
 export function Archive() {
   const { preview } = useArchive();
   const [chosen, setChosen] = useState<{ file: File; plan: ArchivePreview }>();
   const [trouble, setTrouble] = useState<string>();
   const [reading, setReading] = useState(false);
+  const [of, setOf] = useState(ALL);
+  const things = useThings();
   const look = async (file: File) => {
     setReading(true);
     try {
@@ -39,10 +61,15 @@ export function Archive() {
       <h2 className="text-xl">Everything in one file</h2>
       <p className="max-w-prose text-soft">
         An archive holds your paints, mixes, boards, pieces, log and photos. Other programs can open it, and
-        another Warm Blend can import it.
+        another Warm Blend can import it. One mix, board or piece goes with all that it needs.
       </p>
       <div className="flex flex-wrap gap-2">
-        <a className="press press-plain" href="/api/archive" download>
+        <Picker label="What to export" choices={things} value={of} onChange={setOf} className="max-w-full" />
+        <a
+          className="press press-plain"
+          href={of === ALL ? '/api/archive' : `/api/archive?of=${of}`}
+          download
+        >
           <FileDown size={18} aria-hidden /> Export an archive
         </a>
         <FileChoice

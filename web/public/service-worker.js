@@ -1,0 +1,48 @@
+// Keeps the page and its files, so that it opens on a tablet while the workshop's machine is away. Nothing else is kept: what
+// is saved is asked of that machine every time.
+
+const PAGE = 'page';
+const FILES = 'files';
+
+self.addEventListener('install', () => self.skipWaiting());
+self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
+
+self.addEventListener('fetch', (event) => {
+  const { request } = event;
+  const { origin, pathname } = new URL(request.url);
+  if (request.method !== 'GET' || origin !== self.location.origin) return;
+  if (request.mode === 'navigate' && !pathname.startsWith('/api/')) event.respondWith(page(request));
+  else if (pathname.startsWith('/assets/')) event.respondWith(file(request));
+});
+
+/** The page as the machine has it; where that does not answer, the last one. */
+async function page(request) {
+  const kept = await caches.open(PAGE);
+  try {
+    const answer = await fetch(request);
+    if (answer.ok) await keep(kept, answer.clone());
+    return answer;
+  } catch (error) {
+    const last = await kept.match('/');
+    if (last) return last;
+    throw error;
+  }
+}
+
+/** Keeps a page; files of an older build go with the page that named them. */
+async function keep(kept, answer) {
+  const [before, now] = [await kept.match('/'), answer.clone()];
+  const files = (text) => (text.match(/\/assets\/[^"]+/g) ?? []).join();
+  if (before && files(await before.text()) !== files(await now.text())) await caches.delete(FILES);
+  await kept.put('/', answer);
+}
+
+/** A file's name changes with what is in it, so one that is kept is never old. */
+async function file(request) {
+  const kept = await caches.open(FILES);
+  const known = await kept.match(request);
+  if (known) return known;
+  const answer = await fetch(request);
+  if (answer.ok) await kept.put(request, answer.clone());
+  return answer;
+}
