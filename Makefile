@@ -9,7 +9,7 @@ BINARY := target/release/warm-blend
 CARGO_BUILD := cargo build --release --locked --quiet -p warm-blend-server
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 
-.PHONY: help demo serve build test torture truth strings lint web api licences tools browser bench screenshots techniques clean
+.PHONY: help demo serve build test torture fuzz truth strings lint web api licences tools browser bench screenshots techniques clean
 
 help: ## What there is
 	@grep -hE '^[a-z]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## /  make \1\t/' | expand -t 22
@@ -34,6 +34,9 @@ test: browser web ## Every test: engine, HTTP, and the real interface in Chromiu
 
 torture: web ## Two hundred rounds of kill -9, full disks and files taken away, under a painter at work
 	@TORTURE_ROUNDS=200 cargo test --locked -p warm-blend-server --test program torture -- --nocapture
+
+fuzz: ## Importers of files and archives under random bytes, for long
+	@PROPTEST_CASES=20000 cargo test --workspace --locked --test archive --test files --quiet
 
 truth: ## How near predictions come: the engine's own virtual paints, and paints made by radiative transfer
 	@cargo test --workspace --locked --quiet --test sim -- --nocapture radiative:: closed_loop::

@@ -4,6 +4,8 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use warm_blend_documents::{ArchivedPhoto, Id};
 
+use crate::BadArchive;
+
 /// The first file of an archive.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 pub(crate) struct Manifest {
@@ -17,6 +19,28 @@ pub(crate) struct Manifest {
     pub documents: usize,
     /// The photos.
     pub photos: Vec<ArchivedPhoto>,
+}
+
+/// What every version of the manifest has.
+#[derive(Deserialize)]
+struct Head {
+    format: String,
+    version: u32,
+}
+
+impl Manifest {
+    /// Reads a manifest. A newer version is named before anything else of it is looked at.
+    pub fn read(bytes: &[u8]) -> Result<Self, BadArchive> {
+        let damaged = |why| BadArchive::damaged(MANIFEST, why);
+        let Head { format, version } = serde_json::from_slice(bytes).map_err(damaged)?;
+        if format != FORMAT {
+            return Err(BadArchive::Foreign(format!("manifest with the format “{FORMAT}”")));
+        }
+        if version > VERSION {
+            return Err(BadArchive::Newer(version));
+        }
+        serde_json::from_slice(bytes).map_err(damaged)
+    }
 }
 
 /// What the manifest calls the format.

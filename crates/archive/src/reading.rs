@@ -11,7 +11,7 @@ use zip::{ZipArchive, result::ZipError};
 
 use crate::{
     BadArchive,
-    manifest::{FORMAT, MANIFEST, Manifest, VERSION, documents_of, photo_file},
+    manifest::{MANIFEST, Manifest, documents_of, photo_file},
 };
 
 /// Largest files of an archive once unpacked, bytes.
@@ -42,18 +42,8 @@ impl<R: Read + Seek> Archive<R> {
         if zip.len() > FILES {
             return Err(BadArchive::TooLarge("the list of its files".to_owned()));
         }
-        let manifest: Manifest = match unpacked(&mut zip, MANIFEST, LARGEST_MANIFEST)? {
-            Some(bytes) => {
-                serde_json::from_slice(&bytes).map_err(|why| BadArchive::damaged(MANIFEST, why))?
-            }
-            None => return Err(BadArchive::Foreign(MANIFEST.to_owned())),
-        };
-        if manifest.format != FORMAT {
-            return Err(BadArchive::Foreign(format!("manifest with the format “{FORMAT}”")));
-        }
-        if manifest.version > VERSION {
-            return Err(BadArchive::Newer(manifest.version));
-        }
+        let manifest = unpacked(&mut zip, MANIFEST, LARGEST_MANIFEST)?;
+        let manifest = Manifest::read(&manifest.ok_or_else(|| BadArchive::Foreign(MANIFEST.to_owned()))?)?;
         let documents = documents(&mut zip)?;
         let found = documents.values().map(Vec::len).sum::<usize>();
         if found != manifest.documents {

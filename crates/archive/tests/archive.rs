@@ -182,7 +182,10 @@ fn what_is_no_archive_is_refused() {
         refused(&of(&|manifest| manifest["format"] = json!("a diary"))).contains("no archive of Warm Blend")
     );
     assert!(refused(&of(&|manifest| manifest["version"] = json!(2))).contains("Update the program"));
-    // A newer version is named even if the rest is unknown.
+    // A newer version is named even if the rest of it is unknown.
+    let newer =
+        changed("manifest.json", |_| Some(br#"{"format": "warm-blend archive", "version": 7}"#.to_vec()));
+    assert!(refused(&newer).contains("version 7 of the format"));
     assert!(
         refused(&of(&|manifest| manifest["documents"] = json!(99)))
             .contains("99 documents are listed, 6 are there")

@@ -257,6 +257,16 @@ impl Painter {
         .await;
     }
 
+    /// Closes a dialog with Escape, pressed again where it was not heard.
+    pub async fn escape(&self, dialog: &str) {
+        self.until(&format!("Escape closes “{dialog}”"), async || {
+            self.press(Key::Escape).await;
+            tokio::time::sleep(Duration::from_millis(200)).await;
+            self.look_for("dialog", dialog).await.is_none()
+        })
+        .await;
+    }
+
     /// Waits until a condition holds.
     pub async fn until(&self, what: &str, holds: impl AsyncFn() -> bool) {
         self.until_within(PATIENCE, what, holds).await;

@@ -90,6 +90,15 @@ impl From<BackupError> for Problem {
     fn from(error: BackupError) -> Self {
         match error {
             BackupError::Store(error) => StoreError::into(error),
+            BackupError::Full(_) => Self::new(
+                axum::http::StatusCode::INSUFFICIENT_STORAGE,
+                "full",
+                "The disk is full",
+                error.to_string(),
+            ),
+            BackupError::Files { error, .. } if error.kind() == io::ErrorKind::StorageFull => {
+                Self::disk(error)
+            }
             error => {
                 Self::new(axum::http::StatusCode::CONFLICT, "backup", "No backup was made", error.to_string())
             }

@@ -3,10 +3,9 @@
 use axum::{
     body::Bytes,
     extract::{FromRequest, Request},
-    http::StatusCode,
 };
 
-use crate::{Workspace, body::read, connections::BODY, problem::Problem, upload_limits::Ticket};
+use crate::{Workspace, body::read, problem::Problem, upload_limits::Ticket};
 
 /// A body of at most `MOST` bytes, with its place in the upload queue.
 pub struct Raw<const MOST: usize>(pub Bytes, pub Ticket);
@@ -16,10 +15,7 @@ impl<const MOST: usize> FromRequest<Workspace> for Raw<MOST> {
 
     async fn from_request(request: Request, workspace: &Workspace) -> Result<Self, Problem> {
         let too_large = || format!("file too large; the most is {} MB", MOST >> 20);
-        let place = tokio::time::timeout(BODY, workspace.heavy.place()).await.map_err(|_| {
-            let detail = "busy with other files and photos; try again in a minute";
-            Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Busy", detail)
-        })??;
+        let place = workspace.heavy.place().await?;
         Ok(Self(read(request, MOST, too_large).await?, place))
     }
 }

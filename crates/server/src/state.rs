@@ -284,6 +284,8 @@ impl Workspace {
     /// back.
     fn store(&self) -> MutexGuard<'_, Store> {
         let mut store = self.store.lock().unwrap_or_else(PoisonError::into_inner);
+        // Where it cannot be, whatever is asked of it says so.
+        drop(store.take_up_again());
         store.on_behalf_of(None);
         store
     }

@@ -2,8 +2,10 @@
 
 use std::sync::Arc;
 
+use axum::http::StatusCode;
 use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 
+use crate::connections::BODY;
 use crate::off_thread::off_thread;
 use crate::problem::Problem;
 
@@ -33,10 +35,14 @@ impl Default for Heavy {
 }
 
 impl Heavy {
-    /// A place for an upload.
+    /// A place for an upload, once there is one.
     pub async fn place(&self) -> Result<Ticket, Problem> {
-        let held = Arc::clone(&self.door).acquire_owned().await.map_err(|_| Problem::internal())?;
-        Ok(Ticket { _held: held })
+        let place = tokio::time::timeout(BODY, Arc::clone(&self.door).acquire_owned()).await;
+        let held = place.map_err(|_| {
+            let detail = "busy with other files and photos; try again in a minute";
+            Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Busy", detail)
+        })?;
+        Ok(Ticket { _held: held.map_err(|_| Problem::internal())? })
     }
 
     /// Processes a file, at most two at a time.

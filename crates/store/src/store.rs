@@ -170,10 +170,12 @@ impl Store {
         if let Some(what) = self.damage() {
             return Err(StoreError::Damaged(what.to_owned()));
         }
-        if self.file.is_there() {
-            return Ok(());
-        }
-        Err(self.file.gone(&self.connection))
+        self.is_in_place()
+    }
+
+    /// That the file is still the one that was opened. Where it is not, all of it is put beside where it was.
+    pub(crate) fn is_in_place(&self) -> Result<(), StoreError> {
+        if self.file.is_there() { Ok(()) } else { Err(self.file.gone(&self.connection)) }
     }
 
     /// Attributes all following changes to this request: see [`Deed`].

@@ -140,10 +140,10 @@ async fn a_prediction_that_fails_is_told_and_asked_for_again() {
 #[tokio::test]
 async fn one_touch_is_one_step_back() {
     let painter = Painter::at_an_empty_bench().await;
-    let red = json!({"name": "barn red", "class": "chalk", "colour": {"hex": "#7a2e22"}});
+    let red = json!({"name": "gate red", "class": "chalk", "colour": {"hex": "#7a2e22"}});
     painter.meanwhile("POST", "/api/paints", red).await;
     painter.open("/pot").await;
-    painter.click("button", "barn red").await;
+    painter.click("button", "gate red").await;
     painter.choose("Make it into", "Glaze, 4 to 1").await;
     painter.click("button", "Add to shelf").await;
     painter.reads("glazing liquid").await;

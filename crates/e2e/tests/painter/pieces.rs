@@ -48,8 +48,7 @@ async fn a_chest_is_described_dressed_and_brought_together() {
     painter.saved().await;
     let form = piece(&painter).await["form"].clone();
     assert_eq!((form["width"].as_f64(), form["drawers"].as_u64()), (Some(1100.0), Some(3)));
-    painter.press(Key::Escape).await;
-    painter.gone("dialog", "Dimensions").await;
+    painter.escape("Dimensions").await;
 
     for (zone, finish) in [
         ("Drawer fronts", "rubbed oat white for the trim"),
@@ -116,8 +115,7 @@ async fn the_ground_and_the_carving_belong_to_the_piece() {
     painter.choose("Carving of panels", "Carved all over").await;
     painter.saved().await;
     assert_eq!(piece(&painter).await["corrections"]["panels"]["carved"], "all-over");
-    painter.press(Key::Escape).await;
-    painter.gone("dialog", "Dimensions").await;
+    painter.escape("Dimensions").await;
     painter.settled().await;
     assert_eq!(painter.violations().await, Vec::<String>::new());
     painter.click("link", "Run sheet").await;

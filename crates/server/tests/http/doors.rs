@@ -191,7 +191,7 @@ async fn a_paint_in_use_names_what_uses_it() {
 #[tokio::test]
 async fn a_mixture_with_what_the_shelf_lacks_is_one_step() {
     let bench = Bench::empty().await;
-    let red = json!({"name": "barn red", "class": "chalk", "colour": {"hex": "#7a2e22"}});
+    let red = json!({"name": "gate red", "class": "chalk", "colour": {"hex": "#7a2e22"}});
     let red = bench.post("/api/paints", red, StatusCode::CREATED).await["id"].clone();
     let pot = json!({"name": "door", "components": [{"paint": red, "parts": 2}]});
     let mix = bench.post("/api/mixes", pot, StatusCode::CREATED).await;

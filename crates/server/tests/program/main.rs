@@ -207,7 +207,7 @@ async fn what_was_weighed_on_a_full_disk_is_not_lost() {
             tokio::time::sleep(std::time::Duration::from_millis(30)).await;
         }
     };
-    let red = json!({"name": "barn red", "class": "chalk", "colour": {"hex": "#7a2e22"}});
+    let red = json!({"name": "gate red", "class": "chalk", "colour": {"hex": "#7a2e22"}});
     let red = post("/api/paints", red).await.1["id"].clone();
     let mix = post("/api/mixes", json!({"components": [{"paint": red, "parts": 1}]})).await.1["id"].clone();
     let pot = post("/api/pours", json!({"mix": mix, "batch_ml": 200})).await.1["id"].clone();

@@ -5,18 +5,22 @@
 
 use std::{
     fs,
+    io::Cursor,
     path::{Path, PathBuf},
     process::Command,
     sync::LazyLock,
     time::Duration,
 };
 
+use jiff::Timestamp;
 use rand::Rng;
 use rand_chacha::{ChaCha8Rng, rand_core::SeedableRng};
 use reqwest::{Client, StatusCode};
-use serde_json::{Value, json};
+use serde_json::{Value, json, value::RawValue};
 use tokio::task::JoinSet;
-use warm_blend_documents::LogNote;
+use uuid::Uuid;
+use warm_blend_archive::write;
+use warm_blend_documents::{Archived, ArchivedPhoto, ByKind, LogNote};
 use warm_blend_learn::ShelfPaint;
 use warm_blend_mixing::PourRecord;
 use warm_blend_plan::RunSheet;
@@ -65,12 +69,28 @@ enum Act {
     Photo,
     /// A change of the run sheet.
     Air,
+    /// A tin and a note with a photo, from an archive.
+    Archive,
+    Backup,
+    /// Back to the last backup.
+    GoBack,
     Undo,
     Redo,
 }
 
-const ACTS: [Act; 8] =
-    [Act::Tin, Act::Import, Act::Pour, Act::Note, Act::Photo, Act::Air, Act::Undo, Act::Redo];
+const ACTS: [Act; 11] = [
+    Act::Tin,
+    Act::Import,
+    Act::Pour,
+    Act::Note,
+    Act::Photo,
+    Act::Air,
+    Act::Archive,
+    Act::Backup,
+    Act::GoBack,
+    Act::Undo,
+    Act::Redo,
+];
 
 /// Of a run sheet of which nothing was changed yet, in tenths of a degree.
 const USUAL: i64 = 200;
@@ -99,12 +119,16 @@ struct Painter {
     seen: Vec<Seen>,
     at: usize,
     made: usize,
+    /// The last backup: its name, and what was seen when it was made.
+    backup: Option<(String, Vec<Seen>, usize)>,
 }
 
 /// How an act ended.
 #[derive(Debug)]
 enum Ended {
     Acknowledged,
+    /// It changed nothing that is seen.
+    Nothing,
     Refused(StatusCode, String),
     /// Nobody knows: the program was gone.
     Lost,
@@ -130,6 +154,22 @@ static PHOTO: LazyLock<Vec<u8>> = LazyLock::new(|| {
     png.into_inner()
 });
 
+/// An archive with a tin and a note with a photo.
+fn sent(n: usize) -> Vec<u8> {
+    let (at, photo) = (Timestamp::now(), Uuid::now_v7());
+    let one = |value: Value| {
+        let value = RawValue::from_string(value.to_string()).unwrap();
+        vec![Archived { id: Uuid::now_v7(), deleted: false, made_at: at, changed_at: at, value }]
+    };
+    let documents = ByKind::from([
+        ("paint", one(json!({"name": format!("sent {n}"), "class": "water", "source": "guess"}))),
+        ("note", one(json!({"at": at, "words": format!("sent {n}"), "photo": photo}))),
+    ]);
+    let photos = [ArchivedPhoto { id: photo, made_at: at }];
+    let jpeg = |_| Ok(vec![0xFF, 0xD8, 0xFF, 0xE0]);
+    write(Cursor::new(Vec::new()), at, &documents, &photos, jpeg, &[]).unwrap().into_inner()
+}
+
 impl Painter {
     async fn begin(running: &Running, seed: u64) -> Self {
         let client = Client::new();
@@ -142,7 +182,7 @@ impl Painter {
         };
         let id = |made: &Value| made["id"].as_str().unwrap().to_owned();
         let water = id(&make("/api/paints", json!({"name": "water", "class": "water"})).await);
-        let red = json!({"name": "barn red", "class": "chalk", "colour": {"hex": "#7a2e22"}});
+        let red = json!({"name": "gate red", "class": "chalk", "colour": {"hex": "#7a2e22"}});
         let red = id(&make("/api/paints", red).await);
         let parts = json!([{"paint": red, "parts": 3}, {"paint": water, "parts": 1}]);
         let mix = id(&make("/api/mixes", json!({"components": parts})).await);
@@ -156,7 +196,7 @@ impl Painter {
         let path = format!("/api/pieces/{}?revision={}", piece["id"].as_str().unwrap(), piece["revision"]);
         let formed = client.put(format!("{}{path}", running.base)).json(&formed).send().await.unwrap();
         assert!(formed.status().is_success());
-        let shelf = vec!["barn red".into(), "water".into()];
+        let shelf = vec!["gate red".into(), "water".into()];
         let seen = Seen { shelf, poured: 0, notes: Vec::new(), air: USUAL };
         Self {
             rng: ChaCha8Rng::seed_from_u64(seed),
@@ -166,6 +206,7 @@ impl Painter {
             seen: vec![seen],
             at: 0,
             made: 0,
+            backup: None,
         }
     }
 
@@ -175,6 +216,7 @@ impl Painter {
             let possible = match act {
                 Act::Undo => self.at > 0,
                 Act::Redo => self.at + 1 < self.seen.len(),
+                Act::GoBack => self.backup.is_some(),
                 _ => true,
             };
             if possible {
@@ -196,6 +238,16 @@ impl Painter {
                 next.notes.sort();
             }
             Act::Air => next.air = self.air(),
+            Act::Archive => {
+                next.shelf.push(named("sent"));
+                next.notes.push((named("sent"), true));
+                next.notes.sort();
+            }
+            Act::Backup => return (next, self.at),
+            Act::GoBack => {
+                let (_, seen, at) = self.backup.as_ref().unwrap();
+                return (seen[*at].clone(), *at);
+            }
             Act::Undo => return (self.seen[self.at - 1].clone(), self.at - 1),
             Act::Redo => return (self.seen[self.at + 1].clone(), self.at + 1),
         }
@@ -211,7 +263,9 @@ impl Painter {
     /// The act is what happened.
     fn happened(&mut self, act: Act) {
         let (seen, at) = self.after(act);
-        if !matches!(act, Act::Undo | Act::Redo) {
+        if let (Act::GoBack, Some((_, then, _))) = (act, &self.backup) {
+            self.seen.clone_from(then);
+        } else if !matches!(act, Act::Undo | Act::Redo | Act::Backup) {
             self.seen.truncate(at);
             self.seen.push(seen);
         }
@@ -236,7 +290,7 @@ impl Painter {
             }
             Act::Pour => {
                 let (pot, paint) = &self.pot;
-                let id = uuid::Uuid::now_v7().to_string();
+                let id = Uuid::now_v7().to_string();
                 let step = json!({"id": id, "paint": paint, "measure": "ml", "count": 5});
                 post(format!("/api/pours/{pot}/steps"), JSON, step.to_string().into()).await
             }
@@ -264,6 +318,26 @@ impl Painter {
                 entry["celsius"] = json!(self.air() as f64 / 10.0);
                 let put = self.client.put(format!("{path}?revision={}", sheet["revision"]));
                 put.header("content-type", JSON).body(entry.to_string()).send().await
+            }
+            Act::Archive => post("/api/archive".into(), "application/octet-stream", sent(n)).await,
+            Act::Backup => {
+                let made = answered(post("/api/backups".into(), JSON, Vec::new()).await).await;
+                // One that nobody knows of may have taken the name of the last.
+                self.backup = None;
+                return match made {
+                    Ok(backups) => {
+                        let name = backups["backups"][0]["name"].as_str().unwrap().to_owned();
+                        self.backup = Some((name, self.seen.clone(), self.at));
+                        Ended::Nothing
+                    }
+                    // Where it cannot be made, work goes on.
+                    Err(Ended::Refused(..)) => Ended::Nothing,
+                    Err(ended) => ended,
+                };
+            }
+            Act::GoBack => {
+                let (name, ..) = self.backup.as_ref().unwrap();
+                post(format!("/api/backups/{name}/restore"), JSON, Vec::new()).await
             }
             Act::Undo | Act::Redo => {
                 let which = if act == Act::Undo { "undo" } else { "redo" };
@@ -303,6 +377,7 @@ impl Painter {
             let act = self.choose();
             match self.act(base, act).await {
                 Ended::Acknowledged => self.happened(act),
+                Ended::Nothing => {}
                 ended => return Some((act, ended)),
             }
         }
@@ -367,6 +442,12 @@ async fn nothing_acknowledged_is_lost_whatever_happens() {
             blow => blow,
         };
         let what = format!("round {round}, {blow:?}");
+        // Whatever was set aside is not wanted any more.
+        for entry in fs::read_dir(&disk.at).unwrap().flatten() {
+            if entry.file_name().to_string_lossy().contains(".before-") {
+                fs::remove_file(entry.path()).unwrap();
+            }
+        }
         let mut running = serve(file);
         let base = running.base.clone();
         match blow {

@@ -11,7 +11,7 @@ use rusqlite::{Connection, OpenFlags};
 
 use super::{BackupError, Checked, check};
 use crate::{
-    Store, StoreError,
+    OpenError, Store, StoreError,
     on_disk::{LOG, beside, unused},
 };
 
@@ -28,19 +28,65 @@ impl Store {
     /// Puts a backup in the place of a workspace file, which is set aside under a name of its own. At every moment there is a whole file
     /// at that place, the old or the new one.
     pub fn restore(backup: &Path, to: &Path, now: Timestamp) -> Result<Restored, BackupError> {
+        Prepared::new(backup, to)?.put_in_place(now)
+    }
+
+    /// Puts a backup in the place of this file, as [`Store::restore`] does, and goes on with that.
+    pub fn go_back_to(&mut self, backup: &Path, now: Timestamp) -> Result<Restored, BackupError> {
+        let path = self.path().to_owned();
+        // A damaged file may be gone back from; one that was taken away has to be put right first.
+        self.is_in_place()?;
+        self.write_back()?;
+        let prepared = Prepared::new(backup, &path)?;
+        // The file is let go, so that nothing of it is written where the other will be.
+        drop(std::mem::replace(
+            &mut self.connection,
+            Connection::open_in_memory().map_err(StoreError::from)?,
+        ));
+        let restored = prepared.put_in_place(now);
+        self.take_up_again()?;
+        restored
+    }
+
+    /// Opens the file again, if it was let go. Where there was no room for that, it is tried again.
+    pub fn take_up_again(&mut self) -> Result<(), OpenError> {
+        if self.connection.path().is_some_and(|path| !path.is_empty()) {
+            return Ok(());
+        }
+        let mut again = Self::open(self.path())?;
+        again.written = self.written() + 1;
+        *self = again;
+        Ok(())
+    }
+}
+
+/// A copy of a backup beside the file whose place it will take.
+struct Prepared<'a> {
+    holds: Checked,
+    new: PathBuf,
+    to: &'a Path,
+    folder: &'a Path,
+}
+
+impl<'a> Prepared<'a> {
+    /// Everything that takes room or may fail, before anything is touched.
+    fn new(backup: &Path, to: &'a Path) -> Result<Self, BackupError> {
         let holds = check(backup)?;
-        let at = |path: &Path| {
-            let path = path.to_owned();
-            move |error: Error| BackupError::Files { path, error }
-        };
         let folder = to.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
         if !folder.is_dir() {
             return Err(BackupError::NoFolder(folder.into()));
         }
         let new = beside(to, ".restoring");
-        fs::copy(backup, &new).map_err(at(&new))?;
-        outdate(&new, latest(to))?;
-        File::open(&new).and_then(|file| file.sync_all()).map_err(at(&new))?;
+        let made = fs::copy(backup, &new).map_err(at(&new)).and_then(|_| outdate(&new, latest(to)));
+        let made = made.and_then(|()| File::open(&new).and_then(|file| file.sync_all()).map_err(at(&new)));
+        if made.is_err() {
+            drop(fs::remove_file(&new));
+        }
+        made.map(|()| Self { holds, new, to, folder })
+    }
+
+    fn put_in_place(self, now: Timestamp) -> Result<Restored, BackupError> {
+        let Self { holds, new, to, folder } = self;
         let set_aside = to.exists().then(|| set_aside(to, now)).transpose().map_err(at(to))?;
         fs::rename(&new, to).map_err(at(to))?;
         File::open(folder).and_then(|folder| folder.sync_all()).map_err(at(folder))?;
@@ -48,22 +94,9 @@ impl Store {
     }
 }
 
-impl Store {
-    /// Puts a backup in the place of this file, as [`Store::restore`] does, and goes on with that.
-    pub fn go_back_to(&mut self, backup: &Path, now: Timestamp) -> Result<Restored, BackupError> {
-        let path = self.path().to_owned();
-        self.write_back()?;
-        // The file is let go, so that nothing of it is written where the other will be.
-        drop(std::mem::replace(
-            &mut self.connection,
-            Connection::open_in_memory().map_err(StoreError::from)?,
-        ));
-        let restored = Self::restore(backup, &path, now);
-        let mut again = Self::open(&path)?;
-        again.written = self.written() + 1;
-        *self = again;
-        restored
-    }
+fn at(path: &Path) -> impl FnOnce(Error) -> BackupError {
+    let path = path.to_owned();
+    move |error| BackupError::Files { path, error }
 }
 
 /// The latest revision of any document in a file.

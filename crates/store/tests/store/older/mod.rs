@@ -1,6 +1,10 @@
 //! Files as older programs have left them.
 
-use std::path::Path;
+use std::{collections::BTreeMap, fs, path::Path};
+
+use serde_json::Value;
+use warm_blend_documents::{ByKind, LogQuery};
+use warm_blend_store::Store;
 
 /// Brings a file back to a form from earlier versions.
 pub fn set_back(file: &Path, form: usize) {
@@ -17,4 +21,39 @@ pub fn set_back(file: &Path, form: usize) {
     BACK[form - 2..].iter().rev().for_each(|back| older.execute_batch(back).unwrap());
     older.execute_batch(&format!("PRAGMA user_version = {form}; VACUUM;")).unwrap();
     older.pragma_update(None, "journal_mode", "DELETE").unwrap();
+}
+
+/// Documents as values, without what is only so in one file.
+fn told(documents: &ByKind) -> BTreeMap<String, Vec<Value>> {
+    let of = |(kind, of): (&&str, &Vec<_>)| {
+        let of = of.iter().map(|one| serde_json::to_value::<&warm_blend_documents::Archived>(one).unwrap());
+        ((*kind).to_owned(), of.collect())
+    };
+    documents.iter().map(of).collect()
+}
+
+/// `data/form-9.db` is the demo as the program of 2026-12-01 wrote it (without its photo), `form-9.json` its rows as Python's sqlite3 read
+/// them. Every earlier form keeps every value of it, and tells its log.
+#[test]
+fn every_form_keeps_every_value() {
+    const NEWEST: usize = 9;
+    let data = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/data");
+    let expected = fs::read_to_string(data.join("form-9.json")).unwrap();
+    let expected: BTreeMap<String, Vec<Value>> = serde_json::from_str(&expected).unwrap();
+    let mut logs = Vec::new();
+    for form in 2..=NEWEST {
+        let folder = tempfile::tempdir().unwrap();
+        let file = folder.path().join("workspace.db");
+        fs::copy(data.join("form-9.db"), &file).unwrap();
+        if form < NEWEST {
+            set_back(&file, form);
+        }
+        let store = Store::open(&file).unwrap();
+        assert_eq!(store.notices(), [], "form {form}");
+        assert_eq!(told(&store.moment().unwrap().documents().unwrap()), expected, "form {form}");
+        let (lines, _) = store.log(&LogQuery { most: 1000, ..LogQuery::default() }).unwrap();
+        logs.push(lines.into_iter().map(|line| (line.at, line.words, line.detail)).collect::<Vec<_>>());
+    }
+    logs.iter_mut().for_each(|log| log.sort());
+    assert!(logs[0].len() > 40 && logs.iter().all(|log| *log == logs[0]));
 }
