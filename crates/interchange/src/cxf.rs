@@ -275,7 +275,7 @@ fn short(text: &str) -> String {
     text.trim().chars().take(40).collect()
 }
 
-/// Writes predicted samples as CxF 3: spectra if known, and CIE Lab (D65, 2°) for all.
+/// Writes samples as CxF 3: spectra if known, and CIE Lab (D65, 2°) for all.
 pub fn cxf(what: Samples, samples: &[(String, Measured)], now: &str) -> Result<Vec<u8>, std::io::Error> {
     let mut out = Writer::new_with_indent(Cursor::new(Vec::new()), b' ', 2);
     out.write_event(Event::Decl(BytesDecl::new("1.0", Some("UTF-8"), None)))?;
