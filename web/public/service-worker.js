@@ -1,5 +1,5 @@
-// Keeps the page and its files, so that it opens on a tablet while the workshop's machine is away. Nothing else is kept: what
-// is saved is asked of that machine every time.
+// Caches the page and its files, so that it opens on a tablet while the workshop's machine is unreachable. Answers of the program are
+// never cached.
 
 const PAGE = 'page';
 const FILES = 'files';
@@ -15,7 +15,7 @@ self.addEventListener('fetch', (event) => {
   else if (pathname.startsWith('/assets/')) event.respondWith(file(request));
 });
 
-/** The page as the machine has it; where that does not answer, the last one. */
+/** The current page, or the cached one while the machine is unreachable. */
 async function page(request) {
   const kept = await caches.open(PAGE);
   try {
@@ -29,7 +29,7 @@ async function page(request) {
   }
 }
 
-/** Keeps a page; files of an older build go with the page that named them. */
+/** Caches a page, and drops the files of an older build. */
 async function keep(kept, answer) {
   const [before, now] = [await kept.match('/'), answer.clone()];
   const files = (text) => (text.match(/\/assets\/[^"]+/g) ?? []).join();
@@ -37,7 +37,7 @@ async function keep(kept, answer) {
   await kept.put('/', answer);
 }
 
-/** A file's name changes with what is in it, so one that is kept is never old. */
+/** A file from the cache: its name contains a hash of its content, so it is never outdated. */
 async function file(request) {
   const kept = await caches.open(FILES);
   const known = await kept.match(request);

@@ -108,7 +108,7 @@ if (root) {
   );
 }
 
-// Only where the page came over a safe way is there such a thing; without it everything works but opening without the machine.
+// Browsers offer it only over HTTPS and on this machine. Without it, only opening the page offline does not work.
 if (import.meta.env.PROD && 'serviceWorker' in navigator)
   window.addEventListener('load', () => {
     navigator.serviceWorker.register('/service-worker.js').catch(() => undefined);

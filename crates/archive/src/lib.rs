@@ -4,7 +4,7 @@
 //! | question | where |
 //! |---|---|
 //! | how is one written? | [`write()`], [`Extra`] |
-//! | what does one hold? | [`Archive::open`], [`Archive::documents`], [`Archive::photo`] |
+//! | what does one hold? | [`Archive::open`], [`PhotoFiles::photo`] |
 //! | why can it not be read? | [`BadArchive`] |
 //!
 //! Nothing here is put on the disk under a name that an archive chose, and nothing is unpacked beyond a limit.
@@ -18,5 +18,5 @@ mod reading;
 mod writing;
 
 pub use bad::BadArchive;
-pub use reading::Archive;
+pub use reading::{Archive, PhotoFiles};
 pub use writing::{Extra, write};

@@ -26,14 +26,22 @@ const FILES: usize = 100_000;
 /// How a JPEG file begins (ISO/IEC 10918-1, B.2.1: the marker SOI, and that of the next segment).
 const JPEG: [u8; 3] = [0xFF, 0xD8, 0xFF];
 
-/// An open archive. Its documents were read and found sound; photos are read when they are asked for.
+/// An open archive. All of it was read once and found sound.
 #[derive(Debug)]
 pub struct Archive<R> {
-    zip: ZipArchive<R>,
-    made_at: Timestamp,
-    documents: ByKind,
-    photos: Vec<ArchivedPhoto>,
+    /// When it was written.
+    pub made_at: Timestamp,
+    /// Its documents by kind, each complete: everything that one refers to is there.
+    pub documents: ByKind,
+    /// Its photos.
+    pub photos: Vec<ArchivedPhoto>,
+    /// The photos themselves, read when they are asked for.
+    pub files: PhotoFiles<R>,
 }
+
+/// The photos in an archive.
+#[derive(Debug)]
+pub struct PhotoFiles<R>(ZipArchive<R>);
 
 impl<R: Read + Seek> Archive<R> {
     /// Opens an archive and reads all of it once, so that nothing turns out to be damaged halfway through an import.
@@ -50,35 +58,13 @@ impl<R: Read + Seek> Archive<R> {
             let why = format!("{} documents are listed, {found} are there", manifest.documents);
             return Err(BadArchive::damaged(MANIFEST, why));
         }
-        let mut archive = Self { zip, made_at: manifest.made_at, documents, photos: manifest.photos };
-        archive.check_references()?;
-        for photo in archive.photos.clone() {
-            archive.photo(photo.id)?;
+        let mut files = PhotoFiles(zip);
+        for photo in &manifest.photos {
+            files.photo(photo.id)?;
         }
+        let archive = Self { made_at: manifest.made_at, documents, photos: manifest.photos, files };
+        archive.check_references()?;
         Ok(archive)
-    }
-
-    /// When it was written.
-    pub fn made_at(&self) -> Timestamp {
-        self.made_at
-    }
-
-    /// Its documents by kind, each complete: everything that one refers to is there.
-    pub fn documents(&self) -> &ByKind {
-        &self.documents
-    }
-
-    /// Its photos.
-    pub fn photos(&self) -> &[ArchivedPhoto] {
-        &self.photos
-    }
-
-    /// A photo, a JPEG file.
-    pub fn photo(&mut self, id: Id) -> Result<Vec<u8>, BadArchive> {
-        let name = photo_file(id);
-        let bytes = unpacked(&mut self.zip, &name, LARGEST_PHOTO)?;
-        let bytes = bytes.ok_or_else(|| BadArchive::damaged(&name, "it is missing"))?;
-        if bytes.starts_with(&JPEG) { Ok(bytes) } else { Err(BadArchive::damaged(&name, "it is no JPEG")) }
     }
 
     fn check_references(&self) -> Result<(), BadArchive> {
@@ -111,6 +97,16 @@ impl<R: Read + Seek> Archive<R> {
             Some(photo) => Err(BadArchive::damaged(MANIFEST, format!("{} is there twice", photo.id))),
             None => Ok(()),
         }
+    }
+}
+
+impl<R: Read + Seek> PhotoFiles<R> {
+    /// A photo, a JPEG file.
+    pub fn photo(&mut self, id: Id) -> Result<Vec<u8>, BadArchive> {
+        let name = photo_file(id);
+        let bytes = unpacked(&mut self.0, &name, LARGEST_PHOTO)?;
+        let bytes = bytes.ok_or_else(|| BadArchive::damaged(&name, "it is missing"))?;
+        if bytes.starts_with(&JPEG) { Ok(bytes) } else { Err(BadArchive::damaged(&name, "it is no JPEG")) }
     }
 }
 

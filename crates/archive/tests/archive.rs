@@ -122,10 +122,10 @@ fn told(documents: &ByKind) -> Vec<(String, String)> {
 fn what_is_written_is_read() {
     let workspace = workspace();
     let mut archive = open(&packed(&workspace)).unwrap();
-    assert_eq!(archive.made_at(), at(0));
-    assert_eq!(told(archive.documents()), told(&workspace.0));
-    assert_eq!(archive.photos(), workspace.1);
-    assert_eq!(archive.photo(id(90)).unwrap(), jpeg(90));
+    assert_eq!(archive.made_at, at(0));
+    assert_eq!(told(&archive.documents), told(&workspace.0));
+    assert_eq!(archive.photos, workspace.1);
+    assert_eq!(archive.files.photo(id(90)).unwrap(), jpeg(90));
     // The same workspace makes the same file.
     assert_eq!(packed(&workspace), packed(&workspace));
 }
@@ -236,7 +236,7 @@ fn strange_names_are_left_alone() {
     {
         all.push((name.to_owned(), b"x".to_vec()));
     }
-    assert_eq!(told(open(&zipped(&all)).unwrap().documents()), told(&workspace.0));
+    assert_eq!(told(&open(&zipped(&all)).unwrap().documents), told(&workspace.0));
 }
 
 proptest! {
@@ -259,8 +259,8 @@ proptest! {
         let bytes = packed(&(documents.clone(), photos.clone()));
         // Names are checked as they are when they are typed, so some are refused.
         if let Ok(archive) = open(&bytes) {
-            prop_assert_eq!(told(archive.documents()), told(&documents));
-            prop_assert_eq!(archive.photos(), photos);
+            prop_assert_eq!(told(&archive.documents), told(&documents));
+            prop_assert_eq!(archive.photos, photos);
         }
     }
 
@@ -280,8 +280,8 @@ proptest! {
         let at = at.index(bytes.len());
         bytes[at] ^= 1 << bit;
         if let Ok(mut archive) = open(&bytes) {
-            prop_assert_eq!(told(archive.documents()), told(&workspace.0));
-            prop_assert_eq!(archive.photo(id(90)).unwrap(), jpeg(90));
+            prop_assert_eq!(told(&archive.documents), told(&workspace.0));
+            prop_assert_eq!(archive.files.photo(id(90)).unwrap(), jpeg(90));
         }
     }
 

@@ -44,9 +44,9 @@ pub enum Way {
     BlendInGlaze,
     /// A wet blend kept open with water.
     BlendWithMister,
-    /// Dark wax in place of a glaze.
+    /// Dark wax instead of a glaze.
     WaxRecesses,
-    /// A glaze in place of dark wax.
+    /// A glaze instead of dark wax.
     GlazeForWax,
     /// Nothing in the recesses.
     PlainRecesses,
@@ -54,9 +54,9 @@ pub enum Way {
     DarkWaxDirect,
     /// Clear wax below dark wax.
     ClearWaxFirst,
-    /// A clear coat in place of wax.
+    /// A clear coat instead of wax.
     ClearCoatForWax,
-    /// Wax in place of a clear coat.
+    /// Wax instead of a clear coat.
     WaxForClearCoat,
     /// Worn before it is glazed.
     DistressBeforeGlaze,

@@ -257,11 +257,10 @@ impl Painter {
         .await;
     }
 
-    /// Closes a dialog with Escape, pressed again where it was not heard.
+    /// Closes a dialog with Escape, and presses it again if the dialog is still there.
     pub async fn escape(&self, dialog: &str) {
         self.until(&format!("Escape closes “{dialog}”"), async || {
             self.press(Key::Escape).await;
-            tokio::time::sleep(Duration::from_millis(200)).await;
             self.look_for("dialog", dialog).await.is_none()
         })
         .await;

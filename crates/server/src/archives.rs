@@ -1,9 +1,8 @@
 //! The workspace as one open file, and other workspaces taken in from such files.
 
 use std::{
-    error::Error,
     fs::File,
-    io::{self, BufReader, BufWriter, Read, Seek, Write},
+    io::{self, BufReader, BufWriter, Seek, Write},
     path::{Path, PathBuf},
     sync::Arc,
 };
@@ -33,7 +32,7 @@ struct Shown {
 
 impl Workspace {
     /// Writes an archive of everything, or of one document with all that it needs, to a temporary file.
-    pub async fn archive(&self, only: Option<Uuid>) -> Result<File, Problem> {
+    pub(crate) async fn archive(&self, only: Option<Uuid>) -> Result<File, Problem> {
         let shown = match only {
             Some(_) => None,
             None => Some(self.shown().await?),
@@ -61,55 +60,34 @@ impl Workspace {
         .await
     }
 
-    /// Opens an archive and compares it with what is here.
-    pub async fn compare<R: Read + Seek + Send + 'static>(
-        &self,
-        file: R,
-    ) -> Result<(Archive<BufReader<R>>, Comparison), Problem> {
-        let archive = off_thread(|| Ok(Archive::open(BufReader::new(file))?)).await?;
-        self.with(move |store| {
-            let found = store.compare(archive.documents(), archive.photos())?;
-            Ok::<_, StoreError>((archive, found))
-        })
-        .await
+    /// What an archive would change, and when it was written.
+    pub async fn compare(&self, file: File) -> Result<(Comparison, Timestamp), Problem> {
+        let Archive { documents, photos, made_at, .. } = open(file).await?;
+        let found = self.with(move |store| store.compare(&documents, &photos)).await?;
+        Ok((found, made_at))
     }
 
     /// Takes an archive in, as one step of undo.
-    pub async fn take_in<R: Read + Seek + Send + 'static>(
-        &self,
-        file: R,
-        stays: Stays,
-    ) -> Result<Merged, Problem> {
-        let mut archive = off_thread(|| Ok(Archive::open(BufReader::new(file))?)).await?;
-        self.with(move |store| merge(store, &mut archive, stays)).await
+    pub async fn take_in(&self, file: File, stays: Stays) -> Result<Merged, Problem> {
+        let archive = open(file).await?;
+        self.with(move |store| merge(store, archive, stays)).await
     }
-}
 
-/// An error for a person at a terminal.
-type Failed = Box<dyn Error + Send + Sync>;
-
-impl Workspace {
     /// Writes an archive of everything to a new file; returns its size, bytes.
-    pub async fn export_to(&self, to: PathBuf) -> Result<u64, Failed> {
+    pub async fn export_to(&self, to: PathBuf) -> Result<u64, Problem> {
         let mut archive = self.archive(None).await?;
         let folder = to.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
         // Under its name once it is whole.
-        let mut file = NamedTempFile::new_in(folder)?;
-        let bytes = io::copy(&mut archive, &mut file)?;
-        file.as_file().sync_all()?;
-        file.persist_noclobber(&to).map_err(|error| error.error)?;
+        let mut file = NamedTempFile::new_in(folder).map_err(Problem::disk)?;
+        let bytes = io::copy(&mut archive, &mut file).map_err(Problem::disk)?;
+        file.as_file().sync_all().map_err(Problem::disk)?;
+        file.persist_noclobber(&to).map_err(|error| Problem::disk(error.error))?;
         Ok(bytes)
     }
+}
 
-    /// What an archive would change.
-    pub async fn compare_with(&self, archive: &Path) -> Result<Comparison, Failed> {
-        Ok(self.compare(File::open(archive)?).await?.1)
-    }
-
-    /// Takes an archive in.
-    pub async fn import_from(&self, archive: &Path, stays: Stays) -> Result<Merged, Failed> {
-        Ok(self.take_in(File::open(archive)?, stays).await?)
-    }
+async fn open(file: File) -> Result<Archive<BufReader<File>>, Problem> {
+    off_thread(|| Ok(Archive::open(BufReader::new(file))?)).await
 }
 
 impl Shown {
@@ -134,18 +112,13 @@ fn written(moment: &Moment, documents: &ByKind, extras: &[Extra]) -> Result<File
     Ok(file)
 }
 
-fn merge<R: Read + Seek>(
-    store: &mut Store,
-    archive: &mut Archive<R>,
-    stays: Stays,
-) -> Result<Merged, Problem> {
-    let (documents, photos) = (archive.documents().clone(), archive.photos().to_vec());
+fn merge(store: &mut Store, archive: Archive<BufReader<File>>, stays: Stays) -> Result<Merged, Problem> {
+    let Archive { documents, photos, mut files, .. } = archive;
     let brings_pieces =
         documents.get("piece").is_some_and(|pieces| pieces.iter().any(|piece| !piece.deleted));
     let placeholder = if brings_pieces { untouched(store)? } else { None };
     store.together_or(|batch| {
-        let merged =
-            batch.merge(&documents, &photos, stays, |id| archive.photo(id).map_err(Problem::from))?;
+        let merged = batch.merge(&documents, &photos, stays, |id| files.photo(id).map_err(Problem::from))?;
         if let Some(placeholder) = placeholder {
             batch.withdraw::<Piece>(placeholder.id, placeholder.revision)?;
         }

@@ -2,6 +2,7 @@
 
 use std::{
     error::Error,
+    fs::File,
     path::{Path, PathBuf},
 };
 
@@ -60,10 +61,10 @@ pub async fn export(file: &Path, to: PathBuf) -> Told {
 
 /// Takes an archive in, or says what that would do.
 pub async fn import(archive: &Path, file: &Path, stays: Stays, only_look: bool) -> Told {
-    let archive = there(archive, "the archive")?;
+    let archive = File::open(there(archive, "the archive")?)?;
     let workspace = Workspace::open(file)?;
     if only_look {
-        let found = workspace.compare_with(archive).await?;
+        let (found, _) = workspace.compare(archive).await?;
         return Ok(format!(
             "It would bring {}; {} are the same, {} were changed in both. Nothing was written.",
             entries(found.new.len() as u64, found.photos as u64),
@@ -71,7 +72,7 @@ pub async fn import(archive: &Path, file: &Path, stays: Stays, only_look: bool) 
             found.different.len()
         ));
     }
-    let done = workspace.import_from(archive, stays).await?;
+    let done = workspace.take_in(archive, stays).await?;
     workspace.write_back()?;
     let with = entries(done.added as u64, done.photos as u64);
     Ok(format!("Imported {with} to {}; {} of yours were changed.", file.display(), done.changed))

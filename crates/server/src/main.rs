@@ -85,7 +85,7 @@ enum Command {
         #[arg(long, value_name = "FILE")]
         data: Option<PathBuf>,
     },
-    /// Take an archive into a workspace file, which is created if it does not exist.
+    /// Import an archive into a workspace file, which is created if it does not exist.
     Import {
         /// The archive.
         archive: PathBuf,

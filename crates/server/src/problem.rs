@@ -148,7 +148,7 @@ impl From<BadArchive> for Problem {
             error => Self::new(
                 StatusCode::UNPROCESSABLE_ENTITY,
                 "archive",
-                "Can’t take in this archive",
+                "Can’t import this archive",
                 error.to_string(),
             ),
         }

@@ -1,19 +1,16 @@
 //! Uploads that may be larger than memory.
 
-use std::{
-    fs::File,
-    io::{Seek, Write},
-    time::Duration,
-};
+use std::{fs::File, time::Duration};
 
 use axum::{
     body::Body,
     extract::{FromRequest, Request},
     http::StatusCode,
 };
+use tokio::io::{AsyncSeekExt as _, AsyncWriteExt as _};
 use tokio_stream::StreamExt as _;
 
-use crate::{Workspace, connections::BODY, off_thread::off_thread, problem::Problem, upload_limits::Ticket};
+use crate::{Workspace, connections::BODY, problem::Problem, upload_limits::Ticket};
 
 /// Greatest size of an archive, bytes.
 const MOST: u64 = 2 << 30;
@@ -33,7 +30,7 @@ impl FromRequest<Workspace> for ToDisk {
 }
 
 async fn written(body: Body) -> Result<File, Problem> {
-    let mut file = off_thread(|| tempfile::tempfile().map_err(Problem::disk)).await?;
+    let mut file = tokio::fs::File::from_std(tempfile::tempfile().map_err(Problem::disk)?);
     let mut parts = body.into_data_stream();
     let mut bytes = 0;
     while let Some(part) = tokio::time::timeout(SILENCE, parts.next()).await.map_err(|_| slow())? {
@@ -43,9 +40,11 @@ async fn written(body: Body) -> Result<File, Problem> {
             let detail = format!("file too large; the most is {} GB", MOST >> 30);
             return Err(Problem::new(StatusCode::PAYLOAD_TOO_LARGE, "too-large", "Too large", detail));
         }
-        file = off_thread(move || file.write_all(&part).map(|()| file).map_err(Problem::disk)).await?;
+        file.write_all(&part).await.map_err(Problem::disk)?;
     }
-    off_thread(move || file.rewind().map(|()| file).map_err(Problem::disk)).await
+    file.flush().await.map_err(Problem::disk)?;
+    file.rewind().await.map_err(Problem::disk)?;
+    Ok(file.into_std().await)
 }
 
 fn slow() -> Problem {

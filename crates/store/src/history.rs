@@ -4,12 +4,14 @@
 //! is; a new change discards what was undone. Both are writes that increase the revision, so that a page that still shows
 //! the old state notices.
 
+use std::collections::HashMap;
+
 use jiff::Timestamp;
 use rusqlite::{Connection, Transaction, params};
-use serde::Deserialize;
 use serde_json::{Map, Value};
 use warm_blend_documents::{Id, uses_of};
 
+use crate::fields::{name_in, parse_id};
 use crate::rows::{point_unverified, put};
 use crate::set_aside::set_aside_if_unusable;
 use crate::{StoreError, log};
@@ -80,6 +82,8 @@ pub(crate) fn walk(
     let batch = next(change, direction)?;
     let first = batch.iter().min_by_key(|entry| entry.seq).filter(|first| first.seq == meant);
     let mut shown = step(first.ok_or(StoreError::Overtaken)?, batch.len() - 1);
+    let deletions = first_deletions(change)?;
+    let was_deleted = |entry: &Entry| deletions.get(&entry.document).is_some_and(|first| *first < entry.seq);
     for entry in &batch {
         let (goal, other) = match direction {
             Direction::Back => (&entry.before, &entry.after),
@@ -96,7 +100,7 @@ pub(crate) fn walk(
             shown.there = goal.is_some();
         }
         // What is undone was never made; what is taken away, or was brought back before, was there.
-        if goal.is_none() && matches!(direction, Direction::Back) && !was_deleted(change, entry)? {
+        if goal.is_none() && matches!(direction, Direction::Back) && !was_deleted(entry) {
             log::forget(change, entry.document)?;
         }
         change.execute(
@@ -107,12 +111,16 @@ pub(crate) fn walk(
     Ok(shown)
 }
 
-/// Whether a document had been deleted before a change, which brought it back.
-fn was_deleted(connection: &Connection, change: &Entry) -> Result<bool, StoreError> {
-    let mut query = connection.prepare_cached(
-        "SELECT EXISTS (SELECT 1 FROM change WHERE document = ?1 AND seq < ?2 AND after IS NULL)",
-    )?;
-    Ok(query.query_row(params![change.document.to_string(), change.seq], |row| row.get(0))?)
+/// The first deletion of each document that was deleted: a later change that made it brought it back.
+fn first_deletions(connection: &Connection) -> Result<HashMap<Id, i64>, StoreError> {
+    let mut query = connection
+        .prepare_cached("SELECT document, min(seq) FROM change WHERE after IS NULL GROUP BY document")?;
+    let rows = query.query_map([], |row| Ok((row.get::<_, String>(0)?, row.get(1)?)))?;
+    rows.map(|row| {
+        let (document, seq) = row?;
+        Ok((parse_id(&document)?, seq))
+    })
+    .collect()
 }
 
 /// Appends a change to the history, in the step that began at `first` or in a new one; returns where the step began.
@@ -174,12 +182,7 @@ impl Entry {
     }
 
     fn name(&self) -> Option<String> {
-        #[derive(Deserialize)]
-        struct Named {
-            name: Option<String>,
-        }
-        let body = self.after.as_ref().or(self.before.as_ref())?;
-        serde_json::from_str::<Named>(body).ok()?.name
+        self.after.as_ref().or(self.before.as_ref()).and_then(|body| name_in(body))
     }
 }
 
@@ -239,7 +242,7 @@ fn entries(connection: &Connection, which: &str) -> Result<Vec<Entry>, StoreErro
     })?;
     rows.map(|row| {
         let (seq, document, kind, before, after, there) = row?;
-        let document = document.parse().map_err(|error| StoreError::Damaged(format!("{error}")))?;
+        let document = parse_id(&document)?;
         Ok(Entry { seq, document, kind, before, after, there })
     })
     .collect()

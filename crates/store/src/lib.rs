@@ -34,6 +34,7 @@ mod deed;
 mod depth;
 mod error;
 mod exchange;
+mod fields;
 mod history;
 mod kinship;
 mod learnt;

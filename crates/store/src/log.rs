@@ -3,14 +3,16 @@
 use std::cell::RefCell;
 use std::collections::HashMap;
 
-use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension, Transaction, params};
 use serde::Deserialize;
 use uuid::Uuid;
 use warm_blend_documents::{Id, Names, folded, log_of};
 use warm_blend_paint::{Class, PaintId};
 
-use crate::StoreError;
+use crate::{
+    StoreError,
+    fields::{parse_id, parse_time},
+};
 
 /// What is called how, as the file has it.
 struct InFile<'a> {
@@ -55,7 +57,7 @@ pub(crate) fn tell(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
     let (kind, body, made_at, removed): (String, String, String, bool) =
         query.query_row([id.to_string()], |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?)))?;
     forget(change, id)?;
-    let made_at: Timestamp = made_at.parse().map_err(|error| StoreError::Damaged(format!("{error}")))?;
+    let made_at = parse_time(&made_at)?;
     let names = InFile { connection: change, known: RefCell::default() };
     for (place, line) in log_of(&kind, id, &body, &names)?.into_iter().enumerate() {
         let text = |id: Option<Uuid>| id.map(|id| id.to_string());
@@ -123,7 +125,7 @@ pub(crate) fn fill(connection: &mut Connection) -> Result<(), StoreError> {
         query.query_map([], |row| row.get(0))?.collect::<Result<_, _>>()?
     };
     for id in ids {
-        tell(&change, id.parse().map_err(|error| StoreError::Damaged(format!("{error}")))?)?;
+        tell(&change, parse_id(&id)?)?;
     }
     change.commit()?;
     Ok(())

@@ -4,7 +4,7 @@ use std::fs::File;
 use std::io::{ErrorKind, Read};
 use std::path::{Path, PathBuf};
 
-use rusqlite::Connection;
+use rusqlite::{Connection, OpenFlags};
 
 use crate::migrate::FORMS;
 use crate::{Store, StoreError, kinship};
@@ -122,6 +122,15 @@ pub(crate) fn inspect(path: &Path) -> Result<(), OpenError> {
         return Err(OpenError::ReadOnly(path.into()));
     }
     Ok(())
+}
+
+/// A file at one moment, whatever is written to it meanwhile. It is only read.
+pub(crate) fn at_one_moment(path: &Path) -> Result<Connection, StoreError> {
+    let connection = Connection::open_with_flags(path, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
+    connection.execute_batch("BEGIN")?;
+    // The moment is that of the first read.
+    connection.query_row("SELECT count(*) FROM sqlite_schema", [], |_| Ok(()))?;
+    Ok(connection)
 }
 
 fn connect(path: &Path) -> Result<Connection, StoreError> {

@@ -3,7 +3,7 @@
 use std::collections::HashSet;
 
 use jiff::Timestamp;
-use rusqlite::{OptionalExtension, params};
+use rusqlite::{Connection, OptionalExtension, Transaction, params};
 use uuid::Uuid;
 
 use warm_blend_documents::Id;
@@ -15,10 +15,7 @@ impl Store {
     pub fn keep_photo(&mut self, jpeg: &[u8]) -> Result<Id, StoreError> {
         let id = Uuid::now_v7();
         self.write(|change| {
-            change.execute(
-                "INSERT INTO photo (id, jpeg, made_at) VALUES (?1, ?2, ?3)",
-                params![id.to_string(), jpeg, Timestamp::now().to_string()],
-            )?;
+            add(change, id, Timestamp::now(), jpeg)?;
             Ok(id)
         })
     }
@@ -64,7 +61,27 @@ impl Store {
 
     /// A saved photo, if it exists.
     pub fn photo(&self, id: Id) -> Result<Option<Vec<u8>>, StoreError> {
-        let mut query = self.connection.prepare_cached("SELECT jpeg FROM photo WHERE id = ?1")?;
-        Ok(query.query_row([id.to_string()], |row| row.get(0)).optional()?)
+        read(&self.connection, id)
     }
+}
+
+/// Adds a photo that was saved at some time.
+pub(crate) fn add(
+    change: &Transaction<'_>,
+    id: Id,
+    made_at: Timestamp,
+    jpeg: &[u8],
+) -> Result<(), StoreError> {
+    change.prepare_cached("INSERT INTO photo (id, jpeg, made_at) VALUES (?1, ?2, ?3)")?.execute(params![
+        id.to_string(),
+        jpeg,
+        made_at.to_string()
+    ])?;
+    Ok(())
+}
+
+/// A photo, if it exists.
+pub(crate) fn read(connection: &Connection, id: Id) -> Result<Option<Vec<u8>>, StoreError> {
+    let mut query = connection.prepare_cached("SELECT jpeg FROM photo WHERE id = ?1")?;
+    Ok(query.query_row([id.to_string()], |row| row.get(0)).optional()?)
 }

@@ -7,7 +7,11 @@ use rayon::prelude::*;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
 use warm_blend_documents::{Document, Id, Kept, PHOTO, Reference, Revision, Tie};
 
-use crate::{StoreError, log};
+use crate::{
+    StoreError,
+    fields::{parse_id, parse_time},
+    log,
+};
 
 const COLUMNS: &str = "SELECT id, revision, removed, made_at, changed_at, body FROM document";
 
@@ -63,10 +67,6 @@ pub(crate) fn every_after<T: Document + Clone>(
     each.collect()
 }
 
-pub(crate) fn parse_id(text: &str) -> Result<Id, StoreError> {
-    text.parse().map_err(|error| StoreError::Damaged(format!("{error}")))
-}
-
 /// Id, kind and body of every document that satisfies the condition `only`, as stored.
 pub(crate) fn bodies(connection: &Connection, only: &str) -> Result<Vec<(Id, String, String)>, StoreError> {
     let mut query = connection.prepare(&format!("SELECT id, kind, body FROM document {only}"))?;
@@ -105,13 +105,26 @@ pub(crate) fn insert<T: Document>(
     at: Timestamp,
     value: T,
 ) -> Result<Kept<T>, StoreError> {
-    change.execute(
-        "INSERT INTO document (id, kind, revision, body, made_at, changed_at) VALUES (?1, ?2, 1, ?3, ?4, ?4)",
-        params![id.to_string(), T::KIND, serde_json::to_string(&value)?, at.to_string()],
-    )?;
+    add(change, (id, T::KIND), &serde_json::to_string(&value)?, (at, at), false)?;
     point(change, id, &value.uses())?;
     log::tell(change, id)?;
     read(change, id)
+}
+
+/// Adds the row of a document, made and last changed at these times.
+pub(crate) fn add(
+    change: &Transaction<'_>,
+    (id, kind): (Id, &str),
+    body: &str,
+    (made_at, changed_at): (Timestamp, Timestamp),
+    removed: bool,
+) -> Result<(), StoreError> {
+    change
+        .prepare_cached(
+            "INSERT INTO document (id, kind, revision, body, removed, made_at, changed_at) VALUES (?1, ?2, 1, ?3, ?4, ?5, ?6)",
+        )?
+        .execute(params![id.to_string(), kind, body, removed, made_at.to_string(), changed_at.to_string()])?;
+    Ok(())
 }
 
 /// Reads a document, provided it has the revision that was seen.
@@ -245,14 +258,12 @@ fn raw(row: &Row<'_>) -> rusqlite::Result<Raw> {
 
 impl Raw {
     fn parse<T: Document>(self) -> Result<Kept<T>, StoreError> {
-        let time =
-            |text: &str| text.parse::<Timestamp>().map_err(|error| StoreError::Damaged(error.to_string()));
         Ok(Kept {
             id: parse_id(&self.id)?,
             revision: self.revision,
             removed: self.removed,
-            made_at: time(&self.made_at)?,
-            changed_at: time(&self.changed_at)?,
+            made_at: parse_time(&self.made_at)?,
+            changed_at: parse_time(&self.changed_at)?,
             value: serde_json::from_str(&self.body)?,
         })
     }

@@ -3,7 +3,8 @@
 use rusqlite::{Connection, Transaction, params};
 use warm_blend_documents::{Id, PHOTO, uses_of};
 
-use crate::rows::{Named, bodies, parse_id, point_unverified};
+use crate::fields::parse_id;
+use crate::rows::{Named, bodies, point_unverified};
 use crate::{StoreError, error, log};
 
 /// An unusable entry.

@@ -6,7 +6,8 @@ use warm_blend_documents::{Id, uses_of};
 
 use crate::{
     ChangeSet, Store, StoreError,
-    rows::{parse_id, point_unverified, put},
+    fields::{parse_id, parse_time},
+    rows::{point_unverified, put},
 };
 
 /// A document that was deleted.
@@ -23,7 +24,8 @@ pub struct Deleted {
 }
 
 /// Only what was there is in the trash: the log says nothing of what was undone or set aside.
-const IN_TRASH: &str = "FROM document WHERE removed = 1 AND id IN (SELECT document FROM log_line)";
+const IN_TRASH: &str = "FROM document
+    WHERE removed = 1 AND EXISTS (SELECT 1 FROM log_line WHERE log_line.document = document.id)";
 
 impl Store {
     /// What was deleted since some time, the latest first.
@@ -35,9 +37,7 @@ impl Store {
         let mut rows = query.query([])?;
         let mut all = Vec::new();
         while let Some(row) = rows.next()? {
-            let at: String = row.get(2)?;
-            let at: Timestamp =
-                at.parse().map_err(|error: jiff::Error| StoreError::Damaged(error.to_string()))?;
+            let at = parse_time(&row.get::<_, String>(2)?)?;
             if at >= since {
                 let id = parse_id(&row.get::<_, String>(0)?)?;
                 all.push(Deleted { id, kind: row.get(1)?, words: row.get(3)?, at });

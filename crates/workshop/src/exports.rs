@@ -83,10 +83,11 @@ impl ShelfSnapshot {
         mixes: &[Kept<SavedMix>],
         log: &[KeptLine],
     ) -> Result<Vec<Export>, Refusal> {
-        let broken = |_| Refusal::Broken;
         let (spectra, colours): (Vec<_>, Vec<_>) =
             self.read_samples().partition(|(_, measured)| matches!(measured, Measured::Spectrum(_)));
-        let text = "text/plain; charset=utf-8";
+        let text = |kind, name, text: String| Export { kind, name, bytes: text.into_bytes() };
+        let cgats =
+            |name, samples| text("text/plain; charset=utf-8", name, cgats(Samples::Readings, samples));
         let table = |name, head: &[&str], rows: Vec<Vec<String>>| {
             let bytes = csv(head, &rows).map_err(|_| Refusal::Broken)?;
             Ok::<_, Refusal>(Export { kind: "text/csv; charset=utf-8", name, bytes })
@@ -98,24 +99,19 @@ impl ShelfSnapshot {
         let line = |line: &KeptLine| {
             vec![line.at.to_string(), line.kind.id().to_owned(), line.words.clone(), line.detail.clone()]
         };
-        let all = [spectra.clone(), colours.clone()].concat();
-        let readings_cxf = cxf(Samples::Readings, &all, &now.to_string()).map_err(broken)?;
-        let drawn = svg(title, &self.predicted()?);
-        let colours = cgats(Samples::Readings, &colours);
-        Ok(vec![
+        let mut files = vec![
             self.export("csv", title, now)?,
             self.export("gpl", title, now)?,
-            Export { kind: "image/svg+xml", name: "shelf.svg", bytes: drawn.into_bytes() },
-            Export {
-                kind: text,
-                name: "spectra.cgats.txt",
-                bytes: cgats(Samples::Readings, &spectra).into_bytes(),
-            },
-            Export { kind: text, name: "colours.cgats.txt", bytes: colours.into_bytes() },
-            Export { kind: "application/xml", name: "readings.cxf", bytes: readings_cxf },
+            text("image/svg+xml", "shelf.svg", svg(title, &self.predicted()?)),
+            cgats("spectra.cgats.txt", &spectra),
+            cgats("colours.cgats.txt", &colours),
             table("mixes.csv", &["name", "parts", "made_at"], mixes.iter().map(named).collect())?,
             table("log.csv", &["at", "kind", "what", "detail"], log.iter().map(line).collect())?,
-        ])
+        ];
+        let readings = [spectra, colours].concat();
+        let bytes = cxf(Samples::Readings, &readings, &now.to_string()).map_err(|_| Refusal::Broken)?;
+        files.push(Export { kind: "application/xml", name: "readings.cxf", bytes });
+        Ok(files)
     }
 
     /// What was measured of real samples, by what they are of.

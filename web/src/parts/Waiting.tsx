@@ -23,7 +23,7 @@ export function Failed({ error, retry }: { error: Error; retry: () => void }) {
       </p>
       <p>
         {unreachable
-          ? 'Nothing is lost. It may have been stopped, or its machine is off or out of reach. This page goes on once it answers.'
+          ? 'Nothing is lost. It may have been stopped, or its machine is off or out of reach. This page reloads its content as soon as it answers.'
           : error.message}
       </p>
       <button type="button" className="press press-ink" onClick={retry}>

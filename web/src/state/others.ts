@@ -40,7 +40,7 @@ export function useOthers() {
         source.onerror = () => {
           lost = true;
         };
-        // The program was away and is there again.
+        // The program is back after it was unreachable.
         source.onopen = () => {
           if (lost) askAgain();
           lost = false;

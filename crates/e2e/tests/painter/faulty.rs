@@ -266,8 +266,8 @@ async fn a_page_of_an_older_build_loads_itself_anew() {
     painter.leave().await;
 }
 
-/// The page opens where the program does not answer, says so, and goes on by itself once it does. Only the page is kept: nothing
-/// that was saved is shown from yesterday.
+/// The page opens even while the program is unreachable, says so, and recovers once it is back. Only the page is cached, so no
+/// outdated entries are shown.
 #[tokio::test]
 async fn the_page_opens_without_the_program() {
     let painter = Painter::at_the_demo_on_a_line().await;

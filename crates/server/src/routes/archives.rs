@@ -1,9 +1,6 @@
 //! Archives: a workspace as one open file.
 
-use std::{
-    fs::File,
-    io::{Read, Seek},
-};
+use std::fs::File;
 
 use axum::{
     body::Body,
@@ -16,7 +13,6 @@ use serde::{Deserialize, Serialize};
 use tokio_util::io::ReaderStream;
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
-use warm_blend_archive::Archive;
 use warm_blend_store::{Brought, Comparison, Differing, Merged, Stays};
 
 use crate::{
@@ -49,7 +45,7 @@ pub enum VersionKept {
     Newer,
 }
 
-/// How an archive is taken in.
+/// How an archive is imported.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct HowToTakeIn {
@@ -59,7 +55,7 @@ pub struct HowToTakeIn {
     stays: VersionKept,
 }
 
-/// What taking an archive in would do.
+/// What importing an archive would do.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ArchivePreview {
     /// When it was written, RFC 3339.
@@ -102,7 +98,7 @@ pub struct ArchiveDiffering {
     theirs: String,
 }
 
-/// What taking an archive in did.
+/// What importing an archive did.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct ArchiveTakenIn {
     /// Number of entries that were added.
@@ -133,12 +129,12 @@ impl From<Merged> for ArchiveTakenIn {
 }
 
 impl ArchivePreview {
-    fn new<R: Read + Seek>(archive: &Archive<R>, found: Comparison) -> Self {
+    fn new(made_at: Timestamp, found: Comparison) -> Self {
         let mut new = found.new;
         new.sort_by_key(|brought| place(brought.kind));
         let new = new.chunk_by(|one, other| one.kind == other.kind).map(ArchiveCount::new).collect();
         Self {
-            made_at: archive.made_at().to_string(),
+            made_at: made_at.to_string(),
             new,
             same: found.same,
             photos: found.photos,
@@ -186,7 +182,7 @@ pub async fn export(
     streamed(workspace.archive(of).await?)
 }
 
-/// Preview taking an archive in (the body is the file). Nothing is written.
+/// Preview the import of an archive (the body is the file). Nothing is written.
 #[utoipa::path(post, path = "/archive/preview", operation_id = "preview_archive", tag = "workspace",
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = OK, body = ArchivePreview)))]
@@ -194,11 +190,11 @@ pub async fn preview(
     State(workspace): State<Workspace>,
     ToDisk(file, _place): ToDisk,
 ) -> Answer<ArchivePreview> {
-    let (archive, found) = workspace.compare(file).await?;
-    Ok(Json(ArchivePreview::new(&archive, found)))
+    let (found, made_at) = workspace.compare(file).await?;
+    Ok(Json(ArchivePreview::new(made_at, found)))
 }
 
-/// Take an archive in (the body is the file), as one step of undo.
+/// Import an archive (the body is the file), as one step of undo.
 #[utoipa::path(post, path = "/archive", operation_id = "take_in_archive", tag = "workspace", params(HowToTakeIn),
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = OK, body = ArchiveTakenIn)))]

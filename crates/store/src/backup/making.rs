@@ -13,7 +13,10 @@ use rusqlite::{
 };
 
 use super::{Backup, BackupError, BackupMade, Checked, rotation::superfluous};
-use crate::{Depth, StoreError, depth, open::inspect};
+use crate::{
+    Depth, StoreError, depth,
+    open::{at_one_moment, inspect},
+};
 
 /// Names of backups, so that they sort by time.
 const NAMED: &str = "warm-blend-%Y-%m-%d-%H%M%SZ.db";
@@ -49,10 +52,7 @@ pub fn back_up(file: &Path, folder: &Path, now: Timestamp) -> Result<BackupMade,
 
 /// Copies all that is saved, including what is still in the log beside the file.
 fn copy(from: &Path, to: &Path, now: Timestamp) -> Result<(), StoreError> {
-    let from = Connection::open_with_flags(from, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
-    // One moment of the file, whatever is written meanwhile.
-    from.execute_batch("BEGIN")?;
-    from.query_row("SELECT count(*) FROM sqlite_schema", [], |_| Ok(()))?;
+    let from = at_one_moment(from)?;
     if to.exists() {
         fs::remove_file(to).map_err(|_| StoreError::ReadOnly)?;
     }

@@ -1,15 +1,17 @@
 //! Taking documents of another workspace in, by their ids.
 
 use jiff::Timestamp;
-use rusqlite::{Connection, OptionalExtension, Transaction, params};
+use rusqlite::{Connection, OptionalExtension, params};
 use serde_json::Value;
 use warm_blend_documents::{
     Archived, ArchivedPhoto, ByKind, Document as _, Id, PHOTO, Reference, Workshop, checked,
 };
 
 use crate::{
-    ChangeSet, Store, StoreError, log,
-    rows::{Named, parse_id, point_unverified, put},
+    ChangeSet, Store, StoreError,
+    fields::{name_in, parse_id, parse_time},
+    log, photos,
+    rows::{Named, add, point_unverified, put},
 };
 
 /// Which version of a document stays where both workspaces changed it.
@@ -75,7 +77,6 @@ pub struct Merged {
 /// How a document of the other workspace compares with this one's.
 enum Case {
     New,
-    Same,
     Different {
         id: Id,
         mine: Timestamp,
@@ -89,12 +90,13 @@ enum Case {
     },
 }
 
-impl Differing {
-    fn is_taken(&self, stays: Stays) -> bool {
-        match stays {
-            Stays::Mine => false,
-            Stays::Theirs => true,
-            Stays::Newer => self.theirs > self.mine,
+impl Stays {
+    /// Whether it is the other workspace's version, where they were changed at these times.
+    fn is_theirs(self, mine: Timestamp, theirs: Timestamp) -> bool {
+        match self {
+            Self::Mine => false,
+            Self::Theirs => true,
+            Self::Newer => theirs > mine,
         }
     }
 }
@@ -105,19 +107,17 @@ impl Store {
         let mut found = Comparison::default();
         for (kind, of_kind) in documents {
             for document in of_kind {
-                let of = || Brought { id: document.id, kind, name: name(document) };
+                let of = || Brought { id: document.id, kind, name: name_in(document.value.get()) };
                 match case(&self.connection, kind, document)? {
-                    Case::New if document.deleted => {}
-                    Case::New | Case::Blank { .. } => found.new.push(of()),
-                    Case::Same => found.same += 1,
-                    Case::Different { mine, deleted, .. } => {
-                        found.different.push(Differing {
-                            of: of(),
-                            mine,
-                            deleted,
-                            theirs: document.changed_at,
-                        });
-                    }
+                    None => found.same += 1,
+                    Some(Case::New) if document.deleted => {}
+                    Some(Case::New | Case::Blank { .. }) => found.new.push(of()),
+                    Some(Case::Different { mine, deleted, .. }) => found.different.push(Differing {
+                        of: of(),
+                        mine,
+                        deleted,
+                        theirs: document.changed_at,
+                    }),
                 }
             }
         }
@@ -140,7 +140,7 @@ impl ChangeSet<'_> {
         let mut done = Merged::default();
         for listed in photos {
             if !has_photo(self.change, listed.id)? {
-                keep_photo(self.change, *listed, &photo(listed.id)?)?;
+                photos::add(self.change, listed.id, listed.made_at, &photo(listed.id)?)?;
                 done.photos += 1;
             }
         }
@@ -172,40 +172,45 @@ impl ChangeSet<'_> {
         stays: Stays,
         done: &mut Merged,
     ) -> Result<Option<(Id, Vec<Reference>, bool)>, StoreError> {
+        let Some(case) = case(self.change, kind, document)? else { return Ok(None) };
+        if let Case::Different { mine, .. } = &case
+            && !stays.is_theirs(*mine, document.changed_at)
+        {
+            return Ok(None);
+        }
         let (theirs, uses) = checked(kind, document.value.get())?;
-        let id = match case(self.change, kind, document)? {
-            Case::Same => return Ok(None),
+        let (id, before) = match case {
             Case::New => {
-                add(self.change, kind, document, &theirs)?;
-                if !document.deleted {
-                    self.record(document.id, None, Some(&theirs))?;
-                    done.added += 1;
-                }
-                document.id
+                let times = (document.made_at, document.changed_at);
+                add(self.change, (document.id, kind), &theirs, times, document.deleted)?;
+                done.added += usize::from(!document.deleted);
+                (document.id, None)
             }
             Case::Blank { id, before } => {
                 put(self.change, id, &theirs, false)?;
-                self.record(id, before.as_deref(), Some(&theirs))?;
                 done.added += 1;
-                id
+                (id, before)
             }
-            Case::Different { id, mine, deleted, body } => {
-                let of = Brought { id, kind, name: None };
-                let differing = Differing { of, mine, deleted, theirs: document.changed_at };
-                if !differing.is_taken(stays) {
-                    return Ok(None);
-                }
+            Case::Different { id, deleted, body, .. } => {
                 put(self.change, id, &theirs, false)?;
-                self.record(id, (!deleted).then_some(body.as_str()), Some(&theirs))?;
                 done.changed += 1;
-                id
+                (id, (!deleted).then_some(body))
             }
         };
+        // What arrives deleted changes nothing that could be undone.
+        if !document.deleted {
+            self.record(id, before.as_deref(), Some(&theirs))?;
+        }
         Ok(Some((id, uses, document.deleted)))
     }
 }
 
-fn case(connection: &Connection, kind: &'static str, document: &Archived) -> Result<Case, StoreError> {
+/// `None` if both are the same.
+fn case(
+    connection: &Connection,
+    kind: &'static str,
+    document: &Archived,
+) -> Result<Option<Case>, StoreError> {
     if kind == Workshop::KIND {
         return settings(connection, document);
     }
@@ -219,19 +224,18 @@ fn case(connection: &Connection, kind: &'static str, document: &Archived) -> Res
             row.get::<_, String>(3)?,
         ))
     });
-    let Some((found, deleted, mine, body)) = row.optional()? else { return Ok(Case::New) };
+    let Some((found, deleted, mine, body)) = row.optional()? else { return Ok(Some(Case::New)) };
     if found != kind {
         return Err(StoreError::Misfit { id: document.id, wanted: kind, found });
     }
-    if deleted && !document.deleted && !was_there(connection, document.id)? {
-        return Ok(Case::Blank { id: document.id, before: None });
+    // What was deleted there is not deleted here, and does not come back here either.
+    if document.deleted || !deleted && is_same(kind, &body, document)? {
+        return Ok(None);
     }
-    // What was deleted there is not deleted here.
-    let same = document.deleted && !deleted || deleted == document.deleted && is_same(kind, &body, document)?;
-    match same {
-        true => Ok(Case::Same),
-        false => Ok(Case::Different { id: document.id, mine: time(&mine)?, deleted, body }),
-    }
+    Ok(Some(match deleted && !was_there(connection, document.id)? {
+        true => Case::Blank { id: document.id, before: None },
+        false => Case::Different { id: document.id, mine: parse_time(&mine)?, deleted, body },
+    }))
 }
 
 /// Whether a deleted document was ever there: the log speaks of it unless its making was undone.
@@ -242,22 +246,22 @@ fn was_there(connection: &Connection, id: Id) -> Result<bool, StoreError> {
 }
 
 /// There is one set of choices in a workspace, whatever its id.
-fn settings(connection: &Connection, document: &Archived) -> Result<Case, StoreError> {
+fn settings(connection: &Connection, document: &Archived) -> Result<Option<Case>, StoreError> {
     let mut query = connection.prepare_cached(
         "SELECT id, changed_at, body FROM document WHERE kind = ?1 AND removed = 0 ORDER BY id LIMIT 1",
     )?;
     let row = query.query_row(params![Workshop::KIND], |row| {
         Ok((row.get::<_, String>(0)?, row.get::<_, String>(1)?, row.get::<_, String>(2)?))
     });
-    let Some((id, mine, body)) = row.optional()? else { return Ok(Case::New) };
+    let Some((id, mine, body)) = row.optional()? else { return Ok(Some(Case::New)) };
     let id = parse_id(&id)?;
     if document.deleted || is_same(Workshop::KIND, &body, document)? {
-        return Ok(Case::Same);
+        return Ok(None);
     }
-    match serde_json::from_str::<Workshop>(&body)? == Workshop::default() {
-        true => Ok(Case::Blank { id, before: Some(body) }),
-        false => Ok(Case::Different { id, mine: time(&mine)?, deleted: false, body }),
-    }
+    Ok(Some(match serde_json::from_str::<Workshop>(&body)? == Workshop::default() {
+        true => Case::Blank { id, before: Some(body) },
+        false => Case::Different { id, mine: parse_time(&mine)?, deleted: false, body },
+    }))
 }
 
 /// Whether a body says what a document of another workspace says.
@@ -269,43 +273,7 @@ fn is_same(kind: &str, body: &str, document: &Archived) -> Result<bool, StoreErr
     Ok(serde_json::from_str::<Value>(body)? == serde_json::from_str::<Value>(&theirs)?)
 }
 
-fn add(change: &Transaction<'_>, kind: &str, document: &Archived, body: &str) -> Result<(), StoreError> {
-    change.prepare_cached(
-        "INSERT INTO document (id, kind, revision, body, removed, made_at, changed_at) VALUES (?1, ?2, 1, ?3, ?4, ?5, ?6)",
-    )?
-    .execute(params![
-        document.id.to_string(),
-        kind,
-        body,
-        document.deleted,
-        document.made_at.to_string(),
-        document.changed_at.to_string()
-    ])?;
-    Ok(())
-}
-
 fn has_photo(connection: &Connection, id: Id) -> Result<bool, StoreError> {
     let mut query = connection.prepare_cached("SELECT EXISTS (SELECT 1 FROM photo WHERE id = ?1)")?;
     Ok(query.query_row([id.to_string()], |row| row.get(0))?)
-}
-
-fn keep_photo(change: &Transaction<'_>, listed: ArchivedPhoto, jpeg: &[u8]) -> Result<(), StoreError> {
-    change.prepare_cached("INSERT INTO photo (id, jpeg, made_at) VALUES (?1, ?2, ?3)")?.execute(params![
-        listed.id.to_string(),
-        jpeg,
-        listed.made_at.to_string()
-    ])?;
-    Ok(())
-}
-
-fn time(text: &str) -> Result<Timestamp, StoreError> {
-    text.parse().map_err(|error: jiff::Error| StoreError::Damaged(error.to_string()))
-}
-
-fn name(document: &Archived) -> Option<String> {
-    #[derive(serde::Deserialize)]
-    struct Named {
-        name: Option<String>,
-    }
-    serde_json::from_str::<Named>(document.value.get()).ok()?.name
 }

@@ -1,15 +1,17 @@
 //! One moment of a workspace file, read while others use it.
 
-use std::{
-    collections::{BTreeMap, HashMap, HashSet},
-    path::Path,
-};
+use std::collections::{BTreeMap, HashMap, HashSet};
 
-use rusqlite::{Connection, OpenFlags, OptionalExtension, params};
+use rusqlite::{Connection, OptionalExtension, params};
 use serde_json::value::RawValue;
 use warm_blend_documents::{Archived, ArchivedPhoto, ByKind, Id, KINDS, PHOTO, Reference, uses_of};
 
-use crate::{Store, StoreError, rows::parse_id};
+use crate::{
+    Store, StoreError,
+    fields::{parse_id, parse_time},
+    open::at_one_moment,
+    photos,
+};
 
 /// What leaves a workspace: what is there, what was deleted but is still spoken of in the log, and all that these refer to.
 /// Something whose making was undone never was.
@@ -27,19 +29,11 @@ pub struct Moment {
 impl Store {
     /// The file as it is now.
     pub fn moment(&self) -> Result<Moment, StoreError> {
-        Moment::of(self.path())
+        Ok(Moment { connection: at_one_moment(self.path())? })
     }
 }
 
 impl Moment {
-    fn of(file: &Path) -> Result<Self, StoreError> {
-        let connection = Connection::open_with_flags(file, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
-        connection.execute_batch("BEGIN")?;
-        // The moment is that of the first read.
-        connection.query_row("SELECT count(*) FROM sqlite_schema", [], |_| Ok(()))?;
-        Ok(Self { connection })
-    }
-
     /// All documents, in the order of their ids.
     pub fn documents(&self) -> Result<ByKind, StoreError> {
         let mut query = self.connection.prepare(LEAVING)?;
@@ -48,14 +42,12 @@ impl Moment {
         while let Some(row) = rows.next()? {
             let kind: String = row.get(1)?;
             let Some(kind) = KINDS.iter().find(|known| **known == kind) else { continue };
-            let time = |text: String| {
-                text.parse().map_err(|error: jiff::Error| StoreError::Damaged(error.to_string()))
-            };
+            let time = |n: usize| parse_time(&row.get::<_, String>(n)?);
             all.entry(*kind).or_default().push(Archived {
                 id: parse_id(&row.get::<_, String>(0)?)?,
                 deleted: row.get(2)?,
-                made_at: time(row.get(3)?)?,
-                changed_at: time(row.get(4)?)?,
+                made_at: time(3)?,
+                changed_at: time(4)?,
                 value: RawValue::from_string(row.get(5)?)?,
             });
         }
@@ -107,9 +99,7 @@ impl Moment {
                     let made_at: Option<String> =
                         query.query_row(params![used.id.to_string()], |row| row.get(0)).optional()?;
                     if let Some(made_at) = made_at {
-                        let made_at = made_at
-                            .parse()
-                            .map_err(|error: jiff::Error| StoreError::Damaged(error.to_string()))?;
+                        let made_at = parse_time(&made_at)?;
                         found.insert(used.id, ArchivedPhoto { id: used.id, made_at });
                     }
                 }
@@ -120,7 +110,6 @@ impl Moment {
 
     /// A photo, a JPEG file.
     pub fn photo(&self, id: Id) -> Result<Vec<u8>, StoreError> {
-        let mut query = self.connection.prepare_cached("SELECT jpeg FROM photo WHERE id = ?1")?;
-        query.query_row([id.to_string()], |row| row.get(0)).optional()?.ok_or(StoreError::Dangling(id))
+        photos::read(&self.connection, id)?.ok_or(StoreError::Dangling(id))
     }
 }

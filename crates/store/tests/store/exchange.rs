@@ -219,6 +219,11 @@ fn a_deletion_does_not_travel() {
     assert!(compare(&from, &to).different[0].deleted);
     assert_eq!(merge(&from, &mut to, Stays::Theirs).unwrap().changed, 1);
     assert_eq!(names(&to), ["kept", "gone"]);
+    // Deleted in both, and changed here before: not even the version from there brings it back.
+    to.change(kept.id, 1, paint("kept, changed")).unwrap();
+    to.remove::<ShelfPaint>(kept.id, 2).unwrap();
+    assert_eq!(merge(&from, &mut to, Stays::Theirs).unwrap(), Merged::default());
+    assert_eq!(names(&to), ["gone"]);
 }
 
 /// A workspace has one set of choices: those of an archive are taken where nothing was chosen.
