@@ -1,10 +1,14 @@
 // Caches the page and its files, so that it opens on a tablet while the workshop's machine is unreachable. Answers of the program are
-// never cached.
+// never cached: requests to it do not pass through here.
 
 const PAGE = 'page';
 const FILES = 'files';
 
-self.addEventListener('install', () => self.skipWaiting());
+self.addEventListener('install', (event) => {
+  // What a page sends on its way out would end with it if it had to pass through here first.
+  event.addRoutes?.({ condition: { urlPattern: new URLPattern({ pathname: '/api/*' }) }, source: 'network' });
+  self.skipWaiting();
+});
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
 
 self.addEventListener('fetch', (event) => {
