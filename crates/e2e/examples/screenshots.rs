@@ -24,9 +24,6 @@ async fn main() {
     painter.click("radio", "Match").await;
     painter.reads("Best of every mix").await;
     keep(&painter, "match").await;
-    painter.click("radio", "Ladder").await;
-    painter.reads("hue shift").await;
-    keep(&painter, "ladder").await;
     painter.click("radio", "Blend").await;
     painter.choose("Blend into", "mustard seed").await;
     painter.reads("turns green in between").await;
@@ -82,6 +79,11 @@ async fn main() {
     painter.open("/log").await;
     painter.reads("Prediction accuracy").await;
     keep(&painter, "log").await;
+    painter.open("/backups").await;
+    painter.click("button", "Back up now").await;
+    painter.reads("Everything is backed up").await;
+    painter.the("button", "Go back to").await;
+    keep(&painter, "backups").await;
     painter.open("/piece/photo").await;
     painter.bring("Choose a photo", "wall.png", &wall()).await;
     painter.click("button", "Yes, that is the card").await;

@@ -126,7 +126,7 @@ function Made({
         {shown.map((backup) => (
           <li
             key={backup.name}
-            className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t border-line py-2"
+            className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 border-t border-line py-2 sm:flex-nowrap"
           >
             <span className="min-w-0">
               {clock.full(backup.made_at)} <span className="text-soft">{megabytes(backup.bytes)}</span>
@@ -134,7 +134,7 @@ function Made({
             </span>
             <button
               type="button"
-              className="press press-plain"
+              className="press press-plain shrink-0"
               disabled={busy}
               aria-label={`Go back to ${clock.full(backup.made_at)}`}
               onClick={() => setMeant(backup)}
