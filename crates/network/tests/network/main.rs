@@ -1,0 +1,4 @@
+//! Certificates, invitations and sessions.
+
+mod identity;
+mod letting_in;
