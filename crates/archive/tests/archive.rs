@@ -22,7 +22,8 @@ fn at(second: i64) -> Timestamp {
 
 fn archived(n: u128, value: &Value) -> Archived {
     let value = RawValue::from_string(value.to_string()).unwrap();
-    Archived { id: id(n), deleted: false, made_at: at(n as i64), changed_at: at(2 * n as i64), value }
+    let changed_at = at(2 * n as i64);
+    Archived { id: id(n), deleted: false, made_at: at(n as i64), changed_at, made_by: None, value }
 }
 
 fn paint(n: u128, name: &str) -> Archived {

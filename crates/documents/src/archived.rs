@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
+use warm_blend_paint::Name;
 
 use crate::document::Id;
 
@@ -24,6 +25,9 @@ pub struct Archived {
     pub made_at: Timestamp,
     /// Time of the last change.
     pub changed_at: Timestamp,
+    /// Who made it, if they are named.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub made_by: Option<Name>,
     /// The document as it is saved. Its text is kept, so that every number stays what it was.
     pub value: Box<RawValue>,
 }

@@ -33,6 +33,8 @@ pub struct KeptLine {
     pub photo: Option<Uuid>,
     /// True if its document was deleted.
     pub removed: bool,
+    /// Who did it, if they are named.
+    pub by: Option<String>,
 }
 
 impl KeptLine {

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_board::{Board, BoardReading};
 use warm_blend_learn::{LoggedReading, ShelfPaint};
 use warm_blend_mixing::PourRecord;
-use warm_blend_paint::{Class, MixPart, Note, PaintId, Parts, Product, SavedMix, percentages};
+use warm_blend_paint::{Class, MixPart, Name, Note, PaintId, Parts, Product, SavedMix, percentages};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Done, RunSheet};
 
@@ -62,6 +62,8 @@ pub struct LogLine {
     pub board: Option<Uuid>,
     /// Id of a photo.
     pub photo: Option<Uuid>,
+    /// Who did it; by default whoever made the document.
+    pub by: Option<Name>,
 }
 
 /// Looks up current names.
@@ -126,6 +128,7 @@ impl LogLine {
             mix: None,
             board: None,
             photo: None,
+            by: None,
         }
     }
 }
@@ -254,6 +257,7 @@ pub(crate) fn of_sheet(sheet: &RunSheet, names: &dyn Names) -> Vec<LogLine> {
             piece: Some(sheet.piece),
             pot: done.work.layers().last().map_or_else(Vec::new, |laid| pot(&laid.pot)),
             photo: done.photo,
+            by: done.by.clone(),
             detail,
             ..LogLine::new(LogKind::Step, words)
         }

@@ -82,6 +82,16 @@ pub enum BadCertificate {
     Failed(String),
 }
 
+impl BadCertificate {
+    /// JSON pointer to the faulty field.
+    pub const fn pointer(&self) -> &'static str {
+        match self {
+            Self::NoKey | Self::OtherKey => "/key",
+            Self::NoCertificate | Self::Failed(_) => "/certificate",
+        }
+    }
+}
+
 impl From<rcgen::Error> for BadCertificate {
     fn from(error: rcgen::Error) -> Self {
         Self::Failed(error.to_string())

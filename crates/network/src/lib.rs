@@ -3,7 +3,7 @@
 //! | question | where |
 //! |---|---|
 //! | how does this machine prove itself? | [`Identity`], [`Fingerprint`] |
-//! | under which addresses is it found? | [`own_names`] |
+//! | under which addresses is it found, and by whom? | [`own_names`], [`is_of_local_network`] |
 //! | how is somebody let in? | [`Registry::invite`], [`Registry::join`] |
 //! | who is asking? | [`Registry::visitor`], [`Visitor`], [`Role`] |
 //! | what is kept, and where? | [`Registry`], one file beside the workspace, readable by its owner only |
@@ -24,6 +24,6 @@ mod session;
 pub use fingerprint::Fingerprint;
 pub use identity::{BadCertificate, Identity};
 pub use invitation::{Code, Invitation};
-pub use names::own_names;
+pub use names::{is_of_local_network, own_names};
 pub use registry::{Registry, RegistryError};
 pub use session::{NotLetIn, Role, Session, Token, Visitor};

@@ -2,14 +2,13 @@
 
 use std::net::{IpAddr, Ipv4Addr};
 
-/// Names and addresses under which other machines of the network find this one: private addresses, newest interface last,
-/// and the host name. This machine itself finds it under `localhost`.
+/// Names and addresses under which other machines of the network find this one: private IPv4 addresses, and the host name. This machine itself finds it under `localhost`.
 pub fn own_names() -> Vec<String> {
     let addresses = if_addrs::get_if_addrs().unwrap_or_default();
     let mut names: Vec<String> = addresses
         .into_iter()
         .map(|interface| interface.ip())
-        .filter(|address| is_private(*address))
+        .filter(|address| address.is_ipv4() && is_private(*address))
         .map(|address| address.to_string())
         .collect();
     let host = gethostname::gethostname().to_string_lossy().to_lowercase();
@@ -23,6 +22,16 @@ pub fn own_names() -> Vec<String> {
     let mut seen = std::collections::BTreeSet::new();
     names.retain(|name| seen.insert(name.clone()));
     names
+}
+
+/// True of this machine and of machines of networks that the internet does not reach.
+pub fn is_of_local_network(address: IpAddr) -> bool {
+    let address = address.to_canonical();
+    let is_link_local = match address {
+        IpAddr::V4(address) => address.is_link_local(),
+        IpAddr::V6(address) => address.is_unicast_link_local(),
+    };
+    address.is_loopback() || is_link_local || is_private(address)
 }
 
 /// True of addresses of networks that the internet does not reach (RFC 1918, RFC 4193).
@@ -67,8 +76,12 @@ mod tests {
             ("2001:db8::1", false),
             ("127.0.0.1", false),
         ] {
-            assert_eq!(is_private(address.parse().unwrap()), private, "{address}");
+            let address = address.parse().unwrap();
+            assert_eq!(is_private(address), private, "{address}");
+            assert_eq!(is_of_local_network(address), private || address.is_loopback(), "{address}");
         }
+        assert!(is_of_local_network("::ffff:10.0.0.1".parse().unwrap()));
+        assert!(!is_of_local_network("::ffff:192.0.2.1".parse().unwrap()));
     }
 
     #[test]

@@ -323,6 +323,7 @@ mod tests {
             usual: 1.0,
             note: None,
             photo: None,
+            by: None,
         };
         works.iter().enumerate().map(one).collect()
     }

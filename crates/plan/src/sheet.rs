@@ -3,7 +3,7 @@
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
-use warm_blend_paint::{Note, PaintId, replace_paint};
+use warm_blend_paint::{Name, Note, PaintId, replace_paint};
 use warm_blend_piece::Zone;
 
 use crate::{Air, Rates, StepId, Work, WorkingHours, hours::between};
@@ -86,6 +86,9 @@ pub struct Done {
     /// Id of a photo.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub photo: Option<Uuid>,
+    /// Who did it, if they are named.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub by: Option<Name>,
 }
 
 /// An invalid run sheet.
@@ -271,6 +274,7 @@ mod tests {
             usual: 9.0,
             note: None,
             photo: None,
+            by: None,
         });
         sheet.lead = true;
         let other = sheet.clone().with_clock(StepId(3), true, at).in_the_same_workshop(Uuid::from_u128(2));

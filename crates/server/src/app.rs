@@ -11,7 +11,8 @@ use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
 use utoipa_axum::router::OpenApiRouter;
 
 use crate::problem::Problem;
-use crate::{Workspace, body, front, guard, once, routes};
+use crate::guard::Door;
+use crate::{Workspace, body, front, guard, once, routes, who};
 
 #[derive(OpenApi)]
 #[openapi(
@@ -30,6 +31,7 @@ use crate::{Workspace, body, front, guard, once, routes};
         (name = "pot", description = "Mixes"),
         (name = "board", description = "Sample boards: layers of a finish, predicted and drawn"),
         (name = "piece", description = "The piece at hand: its parts, what they wear, whether they belong together"),
+        (name = "network", description = "The workspace on other machines of the workshop"),
         (name = "workspace", description = "Choices of the workshop, undo and redo")
     )
 )]
@@ -64,8 +66,13 @@ pub fn openapi() -> utoipa::openapi::OpenApi {
     described().into_openapi()
 }
 
-/// All routes of a workspace, and the front end.
+/// All routes of a workspace, and the front end, for the machine that it runs on.
 pub fn app(workspace: Workspace) -> Router {
+    app_behind(workspace, Door::Machine)
+}
+
+/// The same behind one of the doors.
+pub fn app_behind(workspace: Workspace, door: Door) -> Router {
     let (router, _) = described().split_for_parts();
     router
         // Generated on request: it is large and rarely needed.
@@ -75,10 +82,11 @@ pub fn app(workspace: Workspace) -> Router {
         .method_not_allowed_fallback(wrong_method)
         .layer(from_fn(body::name_the_field))
         .layer(from_fn(routes::units::restate))
+        .layer(from_fn(who::remember))
         .layer(CatchPanicLayer::custom(|_| Problem::internal().into_response()))
         .layer(from_fn_with_state(once::Answers::default(), once::once))
         .layer(CompressionLayer::new())
-        .layer(from_fn(guard::guard))
+        .layer(from_fn_with_state(door, guard::guard))
 }
 
 async fn wrong_method() -> Response {

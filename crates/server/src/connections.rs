@@ -5,9 +5,11 @@
 //! | head of a request, and idle time between two | [`Patience::head`] |
 //! | body of a request | [`BODY`] |
 //! | connections at once | [`Patience::connections`]; one more closes an idle one, or else the oldest |
+//! | by TLS: the handshake | [`Patience::head`]; only machines of local networks are answered |
 
 use std::convert::Infallible;
 use std::future::Future;
+use std::net::SocketAddr;
 use std::pin::Pin;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
@@ -22,8 +24,12 @@ use hyper::server::conn::http1;
 use hyper::service::Service;
 use hyper_util::rt::{TokioIo, TokioTimer};
 use hyper_util::service::TowerToHyperService;
+use tokio::io::{AsyncRead, AsyncWrite};
 use tokio::net::{TcpListener, TcpStream};
 use tokio::task::JoinHandle;
+use tokio::time::timeout;
+use tokio_rustls::TlsAcceptor;
+use warm_blend_network::is_of_local_network;
 
 /// Time limit for the body of a request.
 pub const BODY: Duration = Duration::from_secs(60);
@@ -47,21 +53,32 @@ impl Default for Patience {
     }
 }
 
+/// Connections are encrypted.
+#[derive(Clone)]
+pub struct Tls(pub TlsAcceptor);
+
+/// Address from which a request comes; in its extensions.
+#[derive(Debug, Clone, Copy)]
+pub struct Peer(pub SocketAddr);
+
 /// Accepts and serves connections.
-pub async fn serve(listener: TcpListener, app: Router, patience: Patience) {
+pub async fn serve(listener: TcpListener, app: Router, patience: Patience, tls: Option<Tls>) {
     let mut guests: Vec<Guest> = Vec::new();
     loop {
-        let Ok((stream, _)) = listener.accept().await else {
+        let Ok((stream, from)) = listener.accept().await else {
             // The client left before it was accepted, or there is no file handle for it.
             tokio::time::sleep(BREATH).await;
             continue;
         };
+        if !is_of_local_network(from.ip()) {
+            continue;
+        }
         guests.retain(|guest| !guest.task.is_finished());
         if guests.len() >= patience.connections {
             let asks_nothing = guests.iter().position(|guest| guest.asks.load(Ordering::Relaxed) == 0);
             guests.remove(asks_nothing.unwrap_or(0));
         }
-        guests.push(Guest::of(stream, app.clone(), patience.head));
+        guests.push(Guest::of((stream, Peer(from)), app.clone(), patience.head, tls.clone()));
     }
 }
 
@@ -73,21 +90,33 @@ struct Guest {
 }
 
 impl Guest {
-    fn of(stream: TcpStream, app: Router, head: Duration) -> Self {
+    fn of((stream, peer): (TcpStream, Peer), app: Router, head: Duration, tls: Option<Tls>) -> Self {
         let asks = Arc::new(AtomicUsize::new(0));
-        let counted = Counted { app: TowerToHyperService::new(app), asks: Arc::clone(&asks) };
+        let counted = Counted { app: TowerToHyperService::new(app), asks: Arc::clone(&asks), peer };
         let task = tokio::spawn(async move {
             // Sends small answers at once; if that cannot be set, they arrive a little later.
             drop(stream.set_nodelay(true));
-            let connection = http1::Builder::new()
-                .timer(TokioTimer::new())
-                .header_read_timeout(head)
-                .serve_connection(TokioIo::new(stream), counted);
-            // A client that left or keeps silent needs no answer.
-            drop(connection.await);
+            match tls {
+                None => answer(stream, counted, head).await,
+                Some(Tls(acceptor)) => {
+                    if let Ok(Ok(stream)) = timeout(head, acceptor.accept(stream)).await {
+                        answer(stream, counted, head).await;
+                    }
+                }
+            }
         });
         Self { task, asks }
     }
+}
+
+/// Answers the requests of a connection until it ends.
+async fn answer(stream: impl AsyncRead + AsyncWrite + Unpin + Send + 'static, app: Counted, head: Duration) {
+    let connection = http1::Builder::new()
+        .timer(TokioTimer::new())
+        .header_read_timeout(head)
+        .serve_connection(TokioIo::new(stream), app);
+    // A client that left or keeps silent needs no answer.
+    drop(connection.await);
 }
 
 impl Drop for Guest {
@@ -100,6 +129,7 @@ impl Drop for Guest {
 struct Counted {
     app: TowerToHyperService<Router>,
     asks: Arc<AtomicUsize>,
+    peer: Peer,
 }
 
 impl Service<Request<Incoming>> for Counted {
@@ -107,7 +137,8 @@ impl Service<Request<Incoming>> for Counted {
     type Error = Infallible;
     type Future = Pin<Box<dyn Future<Output = Result<Self::Response, Infallible>> + Send>>;
 
-    fn call(&self, request: Request<Incoming>) -> Self::Future {
+    fn call(&self, mut request: Request<Incoming>) -> Self::Future {
+        request.extensions_mut().insert(self.peer);
         let (answer, asked) = (self.app.call(request), Asked::of(&self.asks));
         Box::pin(async move {
             let answer = answer.await;

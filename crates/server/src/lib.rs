@@ -23,6 +23,7 @@ mod easel;
 mod front;
 mod guard;
 mod kinds;
+mod network;
 mod off_thread;
 mod once;
 mod photos;
@@ -38,6 +39,7 @@ pub mod simulated_scale;
 mod state;
 mod to_disk;
 mod upload_limits;
+mod who;
 mod wire;
 
 pub use app::{app, openapi};

@@ -181,6 +181,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
             workspace.tidy_when_idle();
             workspace.back_up_when_due();
             let served = serve(offer_demo(workspace.clone()), port).await?;
+            workspace.start_network().await;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
             served.until(stop).await;
             // Drawing and learning may keep the file open until the end, so everything is written back first.

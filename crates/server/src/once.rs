@@ -18,7 +18,7 @@ use tokio::sync::OnceCell;
 use uuid::Uuid;
 use warm_blend_store::Deed;
 
-use crate::problem::Problem;
+use crate::{problem::Problem, who::Who};
 
 /// Header with the key.
 pub const KEY: HeaderName = HeaderName::from_static("idempotency-key");
@@ -131,6 +131,8 @@ pub async fn once(State(answers): State<Answers>, request: Request, next: Next) 
         let detail = "the header Idempotency-Key holds a UUID, such as 0198c2a4-7d1e-7c3b-9a51-2f6f0d3b8e11";
         return Problem::new(StatusCode::BAD_REQUEST, "key", "No key", detail).into_response();
     };
-    let what = format!("{} {}", request.method(), request.uri()).into();
+    // One machine is never given the answer to another.
+    let who = request.extensions().get::<Who>().map(Who::id).unwrap_or_default();
+    let what = format!("{} {} {who}", request.method(), request.uri()).into();
     answers.to(key, what, next.run(request)).await
 }

@@ -48,7 +48,7 @@ pub async fn serve_with(workspace: Workspace, port: u16, patience: Patience) -> 
             _ => ServeError::Listen { port, error },
         })?;
     let address = listener.local_addr().map_err(|error| ServeError::Listen { port, error })?;
-    let task = tokio::spawn(connections::serve(listener, app(workspace), patience));
+    let task = tokio::spawn(connections::serve(listener, app(workspace), patience, None));
     Ok(Served { address, task })
 }
 

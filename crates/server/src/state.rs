@@ -23,6 +23,7 @@ use crate::{
     body::{Answer, Json},
     demo_offer::LookRound,
     device::ReaderAtHand,
+    network::Network,
     off_thread::{DRAWING, LEARNING, off_thread},
     once,
     photos::Photos,
@@ -31,6 +32,7 @@ use crate::{
     scale::ScaleAtHand,
     shelf_cache::{Memory, Remembered},
     upload_limits::Heavy,
+    who::Who,
 };
 
 /// How long the file must be idle before work that can wait.
@@ -55,6 +57,8 @@ pub struct Workspace {
     memory: Memory,
     /// Idempotency key of the current request.
     deed: Option<Arc<Deed>>,
+    /// Who makes the current request, if they are named.
+    by: Option<Name>,
     /// Notifies listeners of changes.
     pub(crate) changed: watch::Sender<Changed>,
     /// Number of accesses to the file.
@@ -67,6 +71,8 @@ pub struct Workspace {
     pub(crate) look_round: LookRound,
     /// True if there is a simulated camera.
     pub(crate) camera: bool,
+    /// The workspace on other machines.
+    pub(crate) network: Network,
     /// True if backups are made without being asked for.
     pub(crate) backs_up: bool,
 }
@@ -92,6 +98,7 @@ impl Workspace {
             store: Arc::new(Mutex::new(store)),
             memory: Memory::default(),
             deed: None,
+            by: None,
             changed: watch::Sender::default(),
             asked: Arc::default(),
             reader: ReaderAtHand::default(),
@@ -101,6 +108,7 @@ impl Workspace {
             pictures: Arc::default(),
             look_round: LookRound::default(),
             camera: false,
+            network: Network::beside(path),
             backs_up: false,
         })
     }
@@ -176,6 +184,19 @@ impl Workspace {
     ) -> Answer<R> {
         let shelf = self.shelf().await?;
         off_thread(move || Ok(question(&shelf)?)).await.map(Json)
+    }
+
+    /// Name of who makes the current request.
+    pub(crate) fn by(&self) -> Option<Name> {
+        match Who::now() {
+            Who::Visitor(visitor) => Some(visitor.name),
+            Who::Painter | Who::Stranger => self.network.painter(),
+        }
+    }
+
+    /// Serves the workspace on the network, if the painter has turned that on.
+    pub async fn start_network(&self) {
+        self.network.start(self).await;
     }
 
     /// Connects to a scale that speaks the line protocol of docs/formats.md.
@@ -271,7 +292,7 @@ impl Workspace {
     fn turn<R, E: Into<Problem>>(&self, work: impl FnOnce(&mut Store) -> Result<R, E>) -> Result<R, Problem> {
         let mut store = self.store();
         let before = store.written();
-        store.on_behalf_of(self.deed.clone());
+        store.on_behalf_of(self.deed.clone(), self.by.clone());
         let done = work(&mut store);
         if store.written() != before {
             let by = self.deed.as_ref().map(|deed| deed.key());
@@ -286,7 +307,7 @@ impl Workspace {
         let mut store = self.store.lock().unwrap_or_else(PoisonError::into_inner);
         // Where it cannot be, whatever is asked of it says so.
         drop(store.take_up_again());
-        store.on_behalf_of(None);
+        store.on_behalf_of(None, None);
         store
     }
 
@@ -295,7 +316,7 @@ impl Workspace {
         work: impl FnOnce(&Self) -> Result<R, Problem> + Send + 'static,
     ) -> Result<R, Problem> {
         self.asked.fetch_add(1, Ordering::Relaxed);
-        let workspace = Self { deed: once::deed(), ..self.clone() };
+        let workspace = Self { deed: once::deed(), by: self.by(), ..self.clone() };
         off_thread(move || work(&workspace)).await
     }
 }

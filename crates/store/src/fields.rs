@@ -3,6 +3,7 @@
 use jiff::Timestamp;
 use serde::Deserialize;
 use warm_blend_documents::Id;
+use warm_blend_paint::Name;
 
 use crate::StoreError;
 
@@ -12,6 +13,11 @@ pub(crate) fn parse_id(text: &str) -> Result<Id, StoreError> {
 
 pub(crate) fn parse_time(text: &str) -> Result<Timestamp, StoreError> {
     text.parse().map_err(|error: jiff::Error| StoreError::Damaged(error.to_string()))
+}
+
+/// A person's name; one that is none, as a hand may have written it, is left out.
+pub(crate) fn parse_by(text: Option<String>) -> Option<Name> {
+    text.and_then(|text| Name::new(&text).ok())
 }
 
 /// Name in a body, if it has one.

@@ -53,18 +53,21 @@ impl Names for InFile<'_> {
 /// Replaces the log lines of a document.
 pub(crate) fn tell(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
     let mut query =
-        change.prepare_cached("SELECT kind, body, made_at, removed FROM document WHERE id = ?1")?;
-    let (kind, body, made_at, removed): (String, String, String, bool) =
-        query.query_row([id.to_string()], |row| Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?)))?;
+        change.prepare_cached("SELECT kind, body, made_at, removed, made_by FROM document WHERE id = ?1")?;
+    let (kind, body, made_at, removed, made_by): (String, String, String, bool, Option<String>) = query
+        .query_row([id.to_string()], |row| {
+            Ok((row.get(0)?, row.get(1)?, row.get(2)?, row.get(3)?, row.get(4)?))
+        })?;
     forget(change, id)?;
     let made_at = parse_time(&made_at)?;
     let names = InFile { connection: change, known: RefCell::default() };
     for (place, line) in log_of(&kind, id, &body, &names)?.into_iter().enumerate() {
         let text = |id: Option<Uuid>| id.map(|id| id.to_string());
+        let by = line.by.as_ref().map(|by| by.as_str()).or(made_by.as_deref());
         change
             .prepare_cached(
-                "INSERT INTO log_line (document, place, kind, at, words, piece, pot, mix, board, photo, removed, detail)
-                 VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11, ?12)",
+                "INSERT INTO log_line (document, place, kind, at, words, piece, pot, mix, board, photo, removed, detail, made_by)
+                 VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7, ?8, ?9, ?10, ?11, ?12, ?13)",
             )?
             .execute(params![
                 id.to_string(),
@@ -78,7 +81,8 @@ pub(crate) fn tell(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
                 text(line.board),
                 text(line.photo),
                 removed,
-                line.detail
+                line.detail,
+                by
             ])?;
         let row = change.last_insert_rowid();
         for (paint, _) in &line.pot {
@@ -87,7 +91,7 @@ pub(crate) fn tell(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
                 .execute(params![paint.0.to_string(), row])?;
         }
         let piece = line.piece.and_then(|piece| names.name(piece)).unwrap_or_default();
-        let words = [folded(&line.words), folded(&line.detail), folded(&piece)].concat().join(" ");
+        let words = [folded(&line.words), folded(&line.detail), folded(&piece), folded(by.unwrap_or_default())].concat().join(" ");
         change
             .prepare_cached("INSERT INTO log_words (rowid, words) VALUES (?1, ?2)")?
             .execute(params![row, words])?;

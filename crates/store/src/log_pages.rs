@@ -13,7 +13,7 @@ use crate::written::AsOf;
 use crate::{Store, StoreError};
 
 const COLUMNS: &str =
-    "SELECT id, document, kind, at, words, piece, pot, mix, board, photo, removed, detail FROM log_line";
+    "SELECT id, document, kind, at, words, piece, pot, mix, board, photo, removed, detail, made_by FROM log_line";
 
 impl Store {
     /// A page of the log, newest first, and where the next one starts.
@@ -127,6 +127,7 @@ struct RawLine {
     kind: String,
     words: String,
     detail: String,
+    by: Option<String>,
     pot: String,
     document: String,
     of: [Option<String>; 4],
@@ -143,6 +144,7 @@ fn raw(row: &Row<'_>) -> rusqlite::Result<RawLine> {
         of: [row.get(5)?, row.get(7)?, row.get(8)?, row.get(9)?],
         removed: row.get(10)?,
         detail: row.get(11)?,
+        by: row.get(12)?,
     })
 }
 
@@ -165,6 +167,7 @@ impl RawLine {
             board: optional(board)?,
             photo: optional(photo)?,
             removed: self.removed,
+            by: self.by,
         })
     }
 }

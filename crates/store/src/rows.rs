@@ -6,6 +6,7 @@ use jiff::Timestamp;
 use rayon::prelude::*;
 use rusqlite::{Connection, OptionalExtension, Row, Transaction, params};
 use warm_blend_documents::{Document, Id, Kept, PHOTO, Reference, Revision, Tie};
+use warm_blend_paint::Name;
 
 use crate::{
     StoreError,
@@ -102,28 +103,37 @@ pub(crate) fn count_users<T: Document>(connection: &Connection, used: Id) -> Res
 pub(crate) fn insert<T: Document>(
     change: &Transaction<'_>,
     id: Id,
-    at: Timestamp,
+    (at, by): (Timestamp, Option<&Name>),
     value: T,
 ) -> Result<Kept<T>, StoreError> {
-    add(change, (id, T::KIND), &serde_json::to_string(&value)?, (at, at), false)?;
+    add(change, (id, T::KIND), &serde_json::to_string(&value)?, (at, at, by), false)?;
     point(change, id, &value.uses())?;
     log::tell(change, id)?;
     read(change, id)
 }
 
-/// Adds the row of a document, made and last changed at these times.
+/// Adds the row of a document, made and last changed at these times, and made by somebody.
 pub(crate) fn add(
     change: &Transaction<'_>,
     (id, kind): (Id, &str),
     body: &str,
-    (made_at, changed_at): (Timestamp, Timestamp),
+    (made_at, changed_at, made_by): (Timestamp, Timestamp, Option<&Name>),
     removed: bool,
 ) -> Result<(), StoreError> {
     change
         .prepare_cached(
-            "INSERT INTO document (id, kind, revision, body, removed, made_at, changed_at) VALUES (?1, ?2, 1, ?3, ?4, ?5, ?6)",
+            "INSERT INTO document (id, kind, revision, body, removed, made_at, changed_at, made_by)
+             VALUES (?1, ?2, 1, ?3, ?4, ?5, ?6, ?7)",
         )?
-        .execute(params![id.to_string(), kind, body, removed, made_at.to_string(), changed_at.to_string()])?;
+        .execute(params![
+            id.to_string(),
+            kind,
+            body,
+            removed,
+            made_at.to_string(),
+            changed_at.to_string(),
+            made_by.map(Name::as_str)
+        ])?;
     Ok(())
 }
 

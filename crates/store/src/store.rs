@@ -13,6 +13,7 @@ use std::{
 use jiff::{SignedDuration, Timestamp};
 use rusqlite::trace::{TraceEvent, TraceEventCodes};
 use rusqlite::{Connection, Transaction, TransactionBehavior};
+use warm_blend_paint::Name;
 use warm_blend_documents::{Document, Documents, Id, Kept, LoggedPot, Revision};
 
 use crate::history::{self, Direction, History, HistoryEntry};
@@ -41,6 +42,8 @@ pub struct Store {
     pub(crate) untidy: bool,
     /// What is being asked for.
     deed: Option<Arc<Deed>>,
+    /// Who asks for it, if they are named.
+    by: Option<Name>,
     /// How many changes were made here since it was opened.
     pub(crate) written: u64,
     /// Number of this opening in the program.
@@ -86,6 +89,7 @@ impl Store {
             notices: notice.into_iter().collect(),
             untidy: true,
             deed: None,
+            by: None,
             written: 0,
             opening: OPENINGS.fetch_add(1, Ordering::Relaxed),
             pots: RefCell::default(),
@@ -178,9 +182,10 @@ impl Store {
         if self.file.is_there() { Ok(()) } else { Err(self.file.gone(&self.connection)) }
     }
 
-    /// Attributes all following changes to this request: see [`Deed`].
-    pub fn on_behalf_of(&mut self, deed: Option<Arc<Deed>>) {
+    /// Attributes all following changes to this request, see [`Deed`], and to whom it comes from.
+    pub fn on_behalf_of(&mut self, deed: Option<Arc<Deed>>, by: Option<Name>) {
         self.deed = deed;
+        self.by = by;
     }
 
     /// Its path.
@@ -211,8 +216,9 @@ impl Store {
         &mut self,
         work: impl FnOnce(&mut ChangeSet<'_>) -> Result<R, E>,
     ) -> Result<R, E> {
+        let by = self.by.clone();
         self.write(|change| {
-            let mut batch = ChangeSet { change, first: None };
+            let mut batch = ChangeSet { change, by, first: None };
             let done = work(&mut batch)?;
             if batch.first.is_some() {
                 history::forget(change)?;
@@ -238,7 +244,7 @@ impl Store {
         at: Timestamp,
         value: T,
     ) -> Result<Kept<T>, StoreError> {
-        self.write(|change| insert(change, id, at, value))
+        self.write(|change| insert(change, id, (at, None), value))
     }
 
     /// Creates such a document as of a given time.
@@ -419,6 +425,8 @@ impl Store {
 #[derive(Debug)]
 pub struct ChangeSet<'a> {
     pub(crate) change: &'a Transaction<'a>,
+    /// Who makes them.
+    by: Option<Name>,
     /// The first line of history it has written.
     first: Option<i64>,
 }
@@ -426,7 +434,7 @@ pub struct ChangeSet<'a> {
 impl ChangeSet<'_> {
     /// Creates a document.
     pub fn make<T: Document>(&mut self, value: T) -> Result<Kept<T>, StoreError> {
-        let kept = insert(self.change, Id::now_v7(), Timestamp::now(), value)?;
+        let kept = insert(self.change, Id::now_v7(), (Timestamp::now(), self.by.as_ref()), value)?;
         self.record(kept.id, None, Some(&serde_json::to_string(&kept.value)?))?;
         Ok(kept)
     }

@@ -69,7 +69,7 @@ pub use choices::{WorkshopEntry, WorkshopKept};
 pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
 pub use exports::Export;
 pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
-pub use label::LabelPart;
+pub use label::{LabelPart, square};
 pub use log::{
     CameOut, FinishOnPhoto, FinishRequest, LikePot, LogAsked, LogDay, LogEntryView, LogGroup, LogNoteEntry,
     LogPage, MadeAgain, MixLike, PhotoOfPiece, SaidThen, SkillLearned, SkillPoint, Surprise, TruthPoint,

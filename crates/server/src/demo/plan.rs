@@ -74,6 +74,7 @@ fn tick(
         usual,
         note,
         photo: None,
+        by: None,
     });
     Ok(())
 }

@@ -12,6 +12,7 @@ use crate::{
     body::{Answer, Json},
     demo_offer::LookRound,
     problem::Problem,
+    who::Who,
 };
 
 /// Whether a demo is offered or running.
@@ -34,9 +35,11 @@ pub struct DemoRunning {
 #[utoipa::path(get, path = "/demo", operation_id = "get_demo", tag = "workspace",
     responses((status = OK, body = DemoOffer)))]
 pub async fn get(State(workspace): State<Workspace>) -> Json<DemoOffer> {
+    // Its address is for the workshop's machine only.
+    let here = Who::now() == Who::Painter;
     Json(match &workspace.look_round {
         LookRound::Nothing => DemoOffer { offered: false, back: None },
-        LookRound::Offered(..) => DemoOffer { offered: true, back: None },
+        LookRound::Offered(..) => DemoOffer { offered: here, back: None },
         LookRound::Visited { back } => DemoOffer { offered: false, back: Some(back.clone()) },
     })
 }

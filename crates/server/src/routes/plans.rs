@@ -160,7 +160,9 @@ pub async fn tick(
     Query(said): Query<SaidAs>,
     Json(done): Json<StepDone>,
 ) -> Answer<RunSheetView> {
-    let sheet = Sheet::of(&workspace, id, said).await?.plan(move |planned, _| planned.ticked(&done)).await?;
+    let by = workspace.by();
+    let ticked = Sheet::of(&workspace, id, said).await?;
+    let sheet = ticked.plan(move |planned, _| planned.ticked(&done, by)).await?;
     keep(&workspace, (revision, said), sheet).await
 }
 

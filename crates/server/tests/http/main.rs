@@ -9,6 +9,7 @@ mod guards;
 mod interface;
 mod jobs;
 mod log;
+mod network;
 mod once;
 mod piece;
 mod plans;

@@ -159,7 +159,14 @@ fn sent(n: usize) -> Vec<u8> {
     let (at, photo) = (Timestamp::now(), Uuid::now_v7());
     let one = |value: Value| {
         let value = RawValue::from_string(value.to_string()).unwrap();
-        vec![Archived { id: Uuid::now_v7(), deleted: false, made_at: at, changed_at: at, value }]
+        vec![Archived {
+            id: Uuid::now_v7(),
+            deleted: false,
+            made_at: at,
+            changed_at: at,
+            made_by: None,
+            value,
+        }]
     };
     let documents = ByKind::from([
         ("paint", one(json!({"name": format!("sent {n}"), "class": "water", "source": "guess"}))),

@@ -181,7 +181,7 @@ impl ChangeSet<'_> {
         let (theirs, uses) = checked(kind, document.value.get())?;
         let (id, before) = match case {
             Case::New => {
-                let times = (document.made_at, document.changed_at);
+                let times = (document.made_at, document.changed_at, document.made_by.as_ref());
                 add(self.change, (document.id, kind), &theirs, times, document.deleted)?;
                 done.added += usize::from(!document.deleted);
                 (document.id, None)

@@ -8,7 +8,7 @@ use warm_blend_documents::{Archived, ArchivedPhoto, ByKind, Id, KINDS, PHOTO, Re
 
 use crate::{
     Store, StoreError,
-    fields::{parse_id, parse_time},
+    fields::{parse_by, parse_id, parse_time},
     open::at_one_moment,
     photos,
 };
@@ -18,7 +18,7 @@ use crate::{
 const LEAVING: &str = "WITH RECURSIVE leaving (id) AS (
         SELECT id FROM document WHERE removed = 0 OR id IN (SELECT document FROM log_line)
         UNION SELECT used FROM reference JOIN leaving ON reference.user = leaving.id)
-    SELECT id, kind, removed, made_at, changed_at, body FROM document WHERE id IN (SELECT id FROM leaving) ORDER BY id";
+    SELECT id, kind, removed, made_at, changed_at, body, made_by FROM document WHERE id IN (SELECT id FROM leaving) ORDER BY id";
 
 /// A workspace file at one moment, whatever is written to it meanwhile.
 #[derive(Debug)]
@@ -48,6 +48,7 @@ impl Moment {
                 deleted: row.get(2)?,
                 made_at: time(3)?,
                 changed_at: time(4)?,
+                made_by: parse_by(row.get(6)?),
                 value: RawValue::from_string(row.get(5)?)?,
             });
         }

@@ -572,11 +572,11 @@ fn a_change_under_a_key_is_made_once() {
     let (_folder, file) = folder();
     let key = Id::now_v7();
     let mut store = Store::open(&file).unwrap();
-    store.on_behalf_of(Some(Arc::new(Deed::new(key))));
+    store.on_behalf_of(Some(Arc::new(Deed::new(key))), None);
     store.make(paint("oat white")).unwrap();
     store.make(paint("slate blue")).unwrap();
     for _ in 0..2 {
-        store.on_behalf_of(Some(Arc::new(Deed::new(key))));
+        store.on_behalf_of(Some(Arc::new(Deed::new(key))), None);
         assert!(matches!(store.make(paint("oat white")), Err(StoreError::Repeated)));
         drop(store);
         store = Store::open(&file).unwrap();
@@ -584,10 +584,10 @@ fn a_change_under_a_key_is_made_once() {
     assert_eq!(store.all::<ShelfPaint>().unwrap().len(), 2);
     // What did not happen was not made.
     let other = Arc::new(Deed::new(Id::now_v7()));
-    store.on_behalf_of(Some(Arc::clone(&other)));
+    store.on_behalf_of(Some(Arc::clone(&other)), None);
     let nobody = store.together(|batch| batch.remove::<ShelfPaint>(key, 1));
     assert!(matches!(nobody, Err(StoreError::Unknown { .. })), "{nobody:?}");
-    store.on_behalf_of(Some(Arc::new(Deed::new(other.key()))));
+    store.on_behalf_of(Some(Arc::new(Deed::new(other.key()))), None);
     store.make(paint("fern")).unwrap();
 }
 

@@ -95,6 +95,8 @@ pub struct LogEntryView {
     pub again: bool,
     /// True if its document was deleted.
     pub removed: bool,
+    /// Who did it, if they are named.
+    pub by: Option<String>,
 }
 
 impl ShelfSnapshot {
@@ -165,6 +167,7 @@ impl ShelfSnapshot {
                 _ => None,
             },
             removed: line.removed,
+            by: line.by,
         })
     }
 }

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_board::{FLAT, Layer};
-use warm_blend_paint::{Contents, PaintId, Product, Units};
+use warm_blend_paint::{Contents, Name, PaintId, Product, Units};
 use warm_blend_piece::{Meeting, Piece, Zone};
 use warm_blend_plan::{
     BusyTimes, By, Crew, Done, Laid, LayerWork, OnPiece, Paces, PartSize, RunSheet, Scheduled, Step, Stretch,
@@ -272,8 +272,8 @@ impl<'a> Planned<'a> {
         })
     }
 
-    /// The sheet after a step was finished. Refused if the step waits for another.
-    pub fn ticked(&self, said: &StepDone) -> Result<RunSheet, Refusal> {
+    /// The sheet after somebody finished a step. Refused if the step waits for another.
+    pub fn ticked(&self, said: &StepDone, by: Option<Name>) -> Result<RunSheet, Refusal> {
         let (at, minutes_taken, note) = said.parse(self.asked.now)?;
         let step = self.steps.iter().find(|step| step.id.to_string() == said.step).ok_or_else(|| {
             Refusal::field("/step", "this step is no longer on the run sheet; check the sheet")
@@ -293,6 +293,7 @@ impl<'a> Planned<'a> {
             usual: step.minutes,
             note,
             photo: said.photo,
+            by,
         });
         sheet.check().map_err(|error| Refusal::field(error.pointer, error.message))?;
         Ok(sheet)

@@ -317,6 +317,7 @@ impl Planned<'_> {
             usual: done.usual,
             note: done.note.as_ref().map(|note| note.as_str().to_owned()),
             photo: done.photo,
+            by: done.by.as_ref().map(|by| by.as_str().to_owned()),
         };
         self.sheet.done.iter().enumerate().rev().map(one).collect()
     }

@@ -183,6 +183,8 @@ pub struct DoneView {
     pub note: Option<String>,
     /// Id of a photo.
     pub photo: Option<Uuid>,
+    /// Who did it, if they are named.
+    pub by: Option<String>,
 }
 
 /// Another way of working.

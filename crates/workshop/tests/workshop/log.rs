@@ -140,7 +140,7 @@ fn a_run_sheet_tells_its_steps() {
     ] {
         let at = "2026-11-02T09:00:00Z".parse().unwrap();
         let (zones, note) = (vec![Zone::Case, Zone::Legs], Note::new(note).unwrap());
-        sheet.done.push(Done { work, zones, at, minutes, usual: 60.0, note, photo: None });
+        sheet.done.push(Done { work, zones, at, minutes, usual: 60.0, note, photo: None, by: None });
     }
     let lines = lines_of(&sheet);
     let words: Vec<&str> = lines.iter().map(|line| line.words.as_str()).collect();
@@ -199,6 +199,7 @@ fn line(id: i64, at: Timestamp, kind: LogKind, piece: Option<Uuid>) -> KeptLine 
         board: None,
         photo: None,
         removed: false,
+        by: None,
     }
 }
 

@@ -86,7 +86,7 @@ impl Bench {
 
     fn tick(&mut self, at: Timestamp, step: &str) -> Result<(), Refusal> {
         let said = StepDone { step: step.to_owned(), ..StepDone::default() };
-        self.sheets[0] = self.ask(CHEST, at, |planned| planned.ticked(&said))?;
+        self.sheets[0] = self.ask(CHEST, at, |planned| planned.ticked(&said, None))?;
         Ok(())
     }
 }
@@ -160,7 +160,7 @@ fn what_cannot_be_ticked_says_why() {
         (10.0, "2031-01-01T00:00:00Z", "/at"),
         (10.0, "this morning", "/at"),
     ] {
-        let refused = bench.ask(CHEST, monday(), |planned| planned.ticked(&said(minutes, at)).map(drop));
+        let refused = bench.ask(CHEST, monday(), |planned| planned.ticked(&said(minutes, at), None).map(drop));
         assert_eq!(pointers(refused), [field], "{minutes} {at}");
     }
     let clock = ClockSet { step: last, runs: true };

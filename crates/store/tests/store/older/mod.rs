@@ -8,7 +8,7 @@ use warm_blend_store::Store;
 
 /// Brings a file back to a form from earlier versions.
 pub fn set_back(file: &Path, form: usize) {
-    const BACK: [&str; 7] = [
+    const BACK: [&str; 8] = [
         "DROP TABLE photo",
         "DROP TABLE mark",
         "DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line",
@@ -16,9 +16,11 @@ pub fn set_back(file: &Path, form: usize) {
         "DROP TABLE set_aside; ALTER TABLE mark DROP COLUMN looked_through",
         "DROP TABLE deed",
         "DROP TABLE backup",
+        "ALTER TABLE document DROP COLUMN made_by; ALTER TABLE log_line DROP COLUMN made_by",
     ];
     let older = rusqlite::Connection::open(file).unwrap();
-    BACK[form - 2..].iter().rev().for_each(|back| older.execute_batch(back).unwrap());
+    let now: i64 = older.pragma_query_value(None, "user_version", |row| row.get(0)).unwrap();
+    BACK[form - 2..now as usize - 2].iter().rev().for_each(|back| older.execute_batch(back).unwrap());
     older.execute_batch(&format!("PRAGMA user_version = {form}; VACUUM;")).unwrap();
     older.pragma_update(None, "journal_mode", "DELETE").unwrap();
 }
