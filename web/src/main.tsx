@@ -4,6 +4,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Frame } from './frame/Frame';
+import { Gate } from './frame/Gate';
 import { LightProvider } from './light/light';
 import { NoticeProvider } from './parts/Notice';
 import './styles.css';
@@ -29,6 +30,10 @@ const Label = opened(
 const Log = opened(
   () => import('./screens/log/Log'),
   (module) => module.Log,
+);
+const Network = opened(
+  () => import('./screens/network/Network'),
+  (module) => module.Network,
 );
 const OnPhoto = opened(
   () => import('./screens/piece/photo/OnPhoto'),
@@ -81,26 +86,29 @@ if (root) {
       <QueryClientProvider client={client}>
         <LightProvider>
           <NoticeProvider>
-            <BrowserRouter>
-              <Routes>
-                <Route element={<Frame />}>
-                  <Route path="/piece" element={<Piece />} />
-                  <Route path="/piece/photo" element={<Reference />} />
-                  <Route path="/piece/on-photo" element={<OnPhoto />} />
-                  <Route path="/piece/record" element={<Record />} />
-                  <Route path="/piece/sheet" element={<Sheet />} />
-                  <Route path="/shelf/:id?" element={<Shelf />} />
-                  <Route path="/pot/:id?" element={<Pot />} />
-                  <Route path="/board/:id?" element={<Board />} />
-                  <Route path="/run-sheet" element={<RunSheet />} />
-                  <Route path="/log" element={<Log />} />
-                  <Route path="/backups" element={<Backups />} />
-                  <Route path="/about" element={<About />} />
-                  <Route path="/label/:id" element={<Label />} />
-                  <Route path="*" element={<Navigate to="/piece" replace />} />
-                </Route>
-              </Routes>
-            </BrowserRouter>
+            <Gate>
+              <BrowserRouter>
+                <Routes>
+                  <Route element={<Frame />}>
+                    <Route path="/piece" element={<Piece />} />
+                    <Route path="/piece/photo" element={<Reference />} />
+                    <Route path="/piece/on-photo" element={<OnPhoto />} />
+                    <Route path="/piece/record" element={<Record />} />
+                    <Route path="/piece/sheet" element={<Sheet />} />
+                    <Route path="/shelf/:id?" element={<Shelf />} />
+                    <Route path="/pot/:id?" element={<Pot />} />
+                    <Route path="/board/:id?" element={<Board />} />
+                    <Route path="/run-sheet" element={<RunSheet />} />
+                    <Route path="/log" element={<Log />} />
+                    <Route path="/backups" element={<Backups />} />
+                    <Route path="/network" element={<Network />} />
+                    <Route path="/about" element={<About />} />
+                    <Route path="/label/:id" element={<Label />} />
+                    <Route path="*" element={<Navigate to="/piece" replace />} />
+                  </Route>
+                </Routes>
+              </BrowserRouter>
+            </Gate>
           </NoticeProvider>
         </LightProvider>
       </QueryClientProvider>

@@ -33,7 +33,8 @@ pub struct Painter {
     /// How often something was clicked.
     clicks: AtomicU32,
     chromedriver: Child,
-    served: Served,
+    /// None where the program runs at another machine.
+    served: Option<Served>,
     /// Between page and program, where it was asked for.
     line: Option<Line>,
     folder: TempDir,
@@ -84,11 +85,26 @@ impl Painter {
     async fn on(open: impl FnOnce(&Path) -> Workspace, at: &str, faulty: bool) -> Self {
         let folder = tempfile::tempdir().expect("a folder");
         let served = serve(open(&folder.path().join("workspace.db")), 0).await.expect("a port");
+        let line = if faulty { Some(Line::to(served.address).await) } else { None };
+        let base = line.as_ref().map_or_else(|| served.url(), Line::url);
+        Self::in_a_browser(base, at, (Some(served), line), folder).await
+    }
+
+    /// Opens a workspace of another machine, whose certificate this browser does not know and accepts.
+    pub async fn at_another_machine(base: &str) -> Self {
+        let folder = tempfile::tempdir().expect("a folder");
+        Self::in_a_browser(base.to_owned(), "/", (None, None), folder).await
+    }
+
+    async fn in_a_browser(
+        base: String,
+        at: &str,
+        (served, line): (Option<Served>, Option<Line>),
+        folder: TempDir,
+    ) -> Self {
         let (chromedriver, port) = start_chromedriver();
         let driver = connect(port, folder.path()).await;
         let devtools = driver.cdp();
-        let line = if faulty { Some(Line::to(served.address).await) } else { None };
-        let base = line.as_ref().map_or_else(|| served.url(), Line::url);
         let (marks, clicks) = (AtomicU32::new(0), AtomicU32::new(0));
         let painter = Self { driver, base, devtools, marks, clicks, chromedriver, served, line, folder };
         painter.size(1280, 800).await;
@@ -114,7 +130,7 @@ impl Painter {
         let file = self.file();
         let again = serve(Workspace::open(&file).expect("the file opens again"), 0).await.expect("a port");
         self.line().leads_to(again.address);
-        self.served = again;
+        self.served = Some(again);
     }
 
     /// Path of the workspace file.
@@ -526,6 +542,7 @@ async fn connect(port: u16, folder: &Path) -> WebDriver {
         "--disable-sync",
         "--force-color-profile=srgb",
         "--lang=en",
+        "--ignore-certificate-errors",
     ] {
         wanted.add_arg(argument).expect("an argument");
     }

@@ -8,6 +8,7 @@ import type { components, paths } from './schema';
 type Schemas = components['schemas'];
 export type ArchivePreview = Schemas['ArchivePreview'];
 export type Backups = Schemas['Backups'];
+export type Network = Schemas['NetworkState'];
 export type Paint = Schemas['Paint'];
 export type PaintPage = Schemas['PaintPage'];
 export type TestWorth = Schemas['TestWorth'];
@@ -115,9 +116,19 @@ export function stay() {
   leaving = false;
 }
 
-const send = (request: Request) => {
+const SHUT_OUT = 'warm-blend-shut-out';
+
+/** Calls back when this machine is no longer let in; returns what ends that. */
+export function onShutOut(act: () => void) {
+  window.addEventListener(SHUT_OUT, act);
+  return () => window.removeEventListener(SHUT_OUT, act);
+}
+
+const send = async (request: Request) => {
   request.headers.set('warm-blend-units', units);
-  return fetch(request, { keepalive: leaving });
+  const answer = await fetch(request, { keepalive: leaving });
+  if (answer.status === 401) window.dispatchEvent(new Event(SHUT_OUT));
+  return answer;
 };
 
 const baseUrl = window.location.origin;

@@ -4,7 +4,7 @@ import type { components } from './schema';
 
 export type ProblemBody = components['schemas']['Problem'];
 
-type Kind = 'stale' | 'overtaken' | 'in-use' | 'invalid' | 'unknown' | 'percent' | 'source' | 'done';
+type Kind = 'join' | 'stale' | 'overtaken' | 'in-use' | 'invalid' | 'unknown' | 'percent' | 'source' | 'done';
 
 export class Problem extends Error {
   constructor(readonly body: ProblemBody) {

@@ -14,7 +14,7 @@ export function Conflict({
       className="flex flex-wrap items-center gap-3 rounded bg-ink px-4 py-2 text-white on-dark"
     >
       <p className="min-w-60 flex-1 font-medium">
-        This {what} was also changed in another tab. Undo can bring back the version you don’t choose.
+        This {what} was also changed elsewhere. Undo can bring back the version you don’t choose.
       </p>
       <button type="button" className="press bg-paper text-ink" onClick={conflict.keepMine}>
         Use this version

@@ -1,4 +1,4 @@
-import { Archive, CircleHelp, Redo2, Ruler, Search, Undo2 } from 'lucide-react';
+import { Archive, CircleHelp, Redo2, Ruler, Search, Undo2, Wifi } from 'lucide-react';
 import { Suspense, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { LightControl } from '../light/LightControl';
@@ -6,10 +6,12 @@ import { useLight } from '../light/light';
 import { StateControl } from '../light/StateControl';
 import { useFocusKept } from '../parts/focus';
 import { useTell } from '../parts/Notice';
+import { useMe } from '../state/network';
 import { useOthers } from '../state/others';
 import { useHistory, useUndo } from '../state/workspace';
 import { DemoLine } from './DemoLine';
 import { FileNotices } from './FileNotices';
+import { GuestLine } from './GuestLine';
 import { Jump } from './Jump';
 import { PendingReadings } from './PendingReadings';
 import { PieceName } from './PieceName';
@@ -17,7 +19,7 @@ import { Pieces } from './Pieces';
 import { SavingState } from './SavingState';
 import { Shortcuts } from './Shortcuts';
 import { isLit, SCREENS, useArrival, usePlaces } from './screens';
-import { type Tool, Tools } from './Tools';
+import { isFor, type Tool, Tools } from './Tools';
 import { Trouble } from './Trouble';
 import { useKeys } from './useKeys';
 import { useRing } from './useRing';
@@ -31,6 +33,7 @@ export function Frame() {
   useOthers();
   useRing();
   const { units, setUnits } = useLight();
+  const role = useMe().data?.role;
   const history = useHistory();
   const { pathname: place } = useLocation();
   useScrollKept(place);
@@ -75,7 +78,22 @@ export function Frame() {
       shown: units === 'metric' ? 'mm' : 'in',
       act: () => setUnits(units === 'metric' ? 'imperial' : 'metric'),
     },
-    { id: 'backups', name: 'Backups', shown: 'Backups', icon: Archive, act: () => go('/backups') },
+    {
+      id: 'backups',
+      name: 'Backups',
+      shown: 'Backups',
+      icon: Archive,
+      act: () => go('/backups'),
+      for: 'helper',
+    },
+    {
+      id: 'network',
+      name: 'Network',
+      shown: 'Network',
+      icon: Wifi,
+      act: () => go('/network'),
+      for: 'painter',
+    },
     {
       id: 'keys',
       name: 'Keyboard shortcuts',
@@ -106,10 +124,11 @@ export function Frame() {
             </NavLink>
           ))}
         </nav>
-        <Tools tools={tools} />
+        <Tools tools={tools.filter((tool) => isFor(tool, role))} />
       </div>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col">
         <DemoLine />
+        <GuestLine />
         <FileNotices />
         <PendingReadings />
         <header className="flex shrink-0 flex-wrap items-center gap-x-2 px-3 pt-2 max-md:justify-between md:flex-nowrap md:px-4 print:hidden">

@@ -6,6 +6,7 @@ import { Drawdown } from '../parts/Drawdown';
 import { Panel } from '../parts/Panel';
 import { NoMatches, SoughtList } from '../parts/SoughtList';
 import { useBoards } from '../state/boards';
+import { useMe } from '../state/network';
 import { usePours } from '../state/pours';
 import { useMixes, usePaints } from '../state/workspace';
 import { SCREENS } from './screens';
@@ -21,6 +22,7 @@ interface Goal {
 function useGoals(): Goal[] {
   const go = useNavigate();
   const { setLight } = useLight();
+  const role = useMe().data?.role;
   const lights = useLights();
   const paints = usePaints().data ?? [];
   const mixes = useMixes().data ?? [];
@@ -28,7 +30,8 @@ function useGoals(): Goal[] {
   const boards = useBoards().data ?? [];
   return [
     ...SCREENS.map(({ to, name }) => ({ id: to, name, kind: 'screen', go: () => go(to) })),
-    { id: 'backups', name: 'Backups', kind: 'page', go: () => go('/backups') },
+    ...(role === 'guest' ? [] : [{ id: 'backups', name: 'Backups', kind: 'page', go: () => go('/backups') }]),
+    ...(role ? [] : [{ id: 'network', name: 'Network', kind: 'page', go: () => go('/network') }]),
     { id: 'about', name: 'About, and licences', kind: 'page', go: () => go('/about') },
     ...boards.map((board) => ({
       id: board.id,

@@ -10,7 +10,13 @@ export interface Tool {
   shown: string;
   act: () => void;
   off?: boolean;
+  /** Who has it, unless everybody: the painter at the workshop’s machine alone, or helpers too. */
+  for?: 'painter' | 'helper';
 }
+
+/** Whether somebody has a tool; the painter has no role. */
+export const isFor = (tool: Tool, role: 'helper' | 'guest' | null | undefined) =>
+  !tool.for || !role || tool.for === role;
 
 /** What is in reach on every screen: in a column of the rail, or behind one button where the rail lies at the foot. */
 export function Tools({ tools }: { tools: Tool[] }) {

@@ -20,6 +20,7 @@ const BESIDE = [
   { to: '/piece/sheet', name: 'Client sheet' },
   { to: '/label', name: 'Pot label' },
   { to: '/backups', name: 'Backups' },
+  { to: '/network', name: 'Network' },
   { to: '/about', name: 'About' },
 ];
 

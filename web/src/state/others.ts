@@ -11,6 +11,9 @@ type ChangeMade = components['schemas']['ChangeMade'];
 /** Several changes that come at once are asked for once, ms. */
 const TOGETHER = 100;
 
+/** How long is waited before a connection that was refused is tried again, ms. */
+const AGAIN = 3000;
+
 /** Shows what others saved as soon as they have, and on coming back to the window what they saved in the meantime. */
 export function useOthers() {
   const client = useQueryClient();
@@ -18,6 +21,7 @@ export function useOthers() {
     let source: EventSource | undefined;
     let last: number | undefined;
     let soon: ReturnType<typeof setTimeout> | undefined;
+    let again: ReturnType<typeof setTimeout> | undefined;
     let lost = false;
     const askAgain = () => {
       clearTimeout(soon);
@@ -39,6 +43,12 @@ export function useOthers() {
         source.onmessage = hear;
         source.onerror = () => {
           lost = true;
+          // An answer that was none ends it for good: begun again, in case it was a passing one.
+          if (source?.readyState === EventSource.CLOSED) {
+            source = undefined;
+            clearTimeout(again);
+            again = setTimeout(follow, AGAIN);
+          }
         };
         // The program is back after it was unreachable.
         source.onopen = () => {
@@ -52,6 +62,7 @@ export function useOthers() {
     return () => {
       document.removeEventListener('visibilitychange', follow);
       clearTimeout(soon);
+      clearTimeout(again);
       source?.close();
     };
   }, [client]);

@@ -137,6 +137,13 @@ export function saverOf<E, K extends Kept<E>>(
   return busy;
 }
 
+let looking = false;
+
+/** From now on nothing is saved: a guest tries things out. */
+export function lookOnly(only: boolean) {
+  looking = only;
+}
+
 export class Saver<E, K extends Kept<E>> {
   now: SavingNow = SAVED;
   /** What is to be sent next. */
@@ -189,12 +196,14 @@ export class Saver<E, K extends Kept<E>> {
   }
 
   save(entry: E) {
+    if (looking) return;
     this.take(entry);
     this.flush();
   }
 
   /** Saves once nothing more has come for a moment. */
   saveSoon(entry: E) {
+    if (looking) return;
     this.take(entry);
     if (!this.running) this.become({ state: 'saving' });
     clearTimeout(this.pause);

@@ -57,7 +57,7 @@ async fn a_pot_over_a_bad_line() {
     let kept = at(&painter, &mix).await;
     assert_eq!(kept["entry"]["name"], "straw by the fire");
     assert_eq!(kept["entry"]["components"][1]["parts"], 7);
-    assert!(!painter.text().await.contains("was also changed in another tab"));
+    assert!(!painter.text().await.contains("was also changed elsewhere"));
 
     painter.click("button", "Start pouring").await;
     painter.the("button", "Finish pouring").await;
@@ -146,7 +146,7 @@ async fn a_program_killed_before_its_answer() {
     painter.line().works();
     painter.saved().await;
     assert_eq!(at(&painter, &mix).await["entry"]["components"][1]["parts"], 3);
-    assert!(!painter.text().await.contains("was also changed in another tab"));
+    assert!(!painter.text().await.contains("was also changed elsewhere"));
     painter.leave().await;
 }
 

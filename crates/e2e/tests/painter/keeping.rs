@@ -53,7 +53,7 @@ async fn two_tabs_do_not_overwrite_each_other() {
 
     elsewhere().await;
     painter.click("button", "One part more of brick dust").await;
-    painter.reads("was also changed in another tab").await;
+    painter.reads("was also changed elsewhere").await;
     assert_eq!(parts().await, "4 : 1 : 2", "theirs was not overwritten");
     painter.reads("2 : 2 : 2, 6 parts").await;
     painter.click("button", "Use the other version").await;
@@ -63,7 +63,7 @@ async fn two_tabs_do_not_overwrite_each_other() {
     painter.saved().await;
     elsewhere().await;
     painter.click("button", "One part more of brick dust").await;
-    painter.reads("was also changed in another tab").await;
+    painter.reads("was also changed elsewhere").await;
     painter.click("button", "Use this version").await;
     painter.saved().await;
     assert_eq!(parts().await, "3 : 2 : 2");

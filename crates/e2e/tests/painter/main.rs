@@ -7,6 +7,7 @@ mod everyone;
 mod faulty;
 mod keeping;
 mod log;
+mod network;
 mod newcomer;
 mod on_photo;
 mod pieces;

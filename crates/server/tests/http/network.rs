@@ -222,7 +222,7 @@ async fn a_helper_works_under_their_name() {
     assert_eq!(status, StatusCode::CREATED);
     let own = json!({"name": "hail", "class": "chalk", "colour": {"hex": "#ccccd0"}});
     workshop.bench.post("/api/paints", own, StatusCode::CREATED).await;
-    let log = workshop.bench.get("/api/log?q=new").await;
+    let log = workshop.bench.get("/api/log?search=new+shelf").await;
     let lines: Vec<&Value> = log["days"][0]["groups"]
         .as_array()
         .unwrap()
@@ -235,7 +235,7 @@ async fn a_helper_works_under_their_name() {
     };
     assert_eq!((by("rain"), by("hail")), (json!("Robin"), json!("Ada")));
     // The log is searched by who did it.
-    let found = workshop.bench.get("/api/log?q=robin").await;
+    let found = workshop.bench.get("/api/log?search=robin").await;
     assert!(found.to_string().contains("rain") && !found.to_string().contains("hail"), "{found}");
     // What concerns the machine itself is done there.
     for (method, path) in operations().into_iter().filter(|(_, path)| HERE.contains(&&**path)) {
@@ -252,13 +252,13 @@ async fn a_step_on_the_run_sheet_says_who_did_it() {
     let helper = workshop.let_in("Robin", "helper").await;
     let piece = workshop.bench.get("/api/piece").await["id"].as_str().unwrap().to_owned();
     let sheet = workshop.bench.get(&format!("/api/pieces/{piece}/run-sheet")).await;
-    let step = sheet["steps"].as_array().unwrap().iter().find(|step| step["after"] == json!([])).unwrap();
+    let step = sheet["steps"].as_array().unwrap().iter().find(|step| step["ready"] == true).unwrap();
     let done = json!({"step": step["id"], "lead": false});
     let path = format!("/api/pieces/{piece}/run-sheet/done?revision={}", sheet["revision"]);
     let (status, sheet) = workshop.ask(&helper, Method::POST, &path, done).await;
     assert_eq!(status, StatusCode::OK, "{sheet}");
     assert_eq!(sheet["done"][0]["by"], "Robin");
-    let log = workshop.bench.get("/api/log?kind=step&q=robin").await;
+    let log = workshop.bench.get("/api/log?kinds=step&search=robin").await;
     assert_eq!(log["days"][0]["groups"][0]["entries"][0]["by"], "Robin", "{log}");
 }
 

@@ -33,9 +33,9 @@ export function Entry({ entry, clock, onAgain }: Props) {
         </p>
         {entry.detail && <p className="text-sm first-letter:uppercase">{entry.detail}</p>}
         {entry.came_out && <p className="text-sm text-soft">{cameOut(entry.came_out)}</p>}
-        {(piece || entry.removed) && (
+        {(piece || entry.by || entry.removed) && (
           <p className="text-sm text-soft">
-            {[piece, entry.removed && 'since deleted'].filter(Boolean).join(' · ')}
+            {[piece, entry.by, entry.removed && 'since deleted'].filter(Boolean).join(' · ')}
           </p>
         )}
         {entry.photo && (

@@ -35,6 +35,7 @@ export function DoneSteps({ piece, sheet, clock }: Props) {
                 {clock.both(done.at)}
                 {done.minutes != null && `, took ${lasting(done.minutes)} (usual: ${lasting(done.usual)})`}
                 {done.zones.length > 0 && ` · ${done.zones.join(', ')}`}
+                {done.by && ` · ${done.by}`}
               </p>
               {done.note && <p className="text-sm">“{done.note}”</p>}
               {done.photo && (
