@@ -23,7 +23,7 @@ pub struct Bench {
     pub client: Client,
     pub base: String,
     _served: Served,
-    _folder: TempDir,
+    folder: TempDir,
 }
 
 impl Bench {
@@ -63,13 +63,18 @@ impl Bench {
         let folder = tempfile::tempdir().unwrap();
         let workspace = Workspace::open(file).map_err(|error| error.to_string())?;
         let served = serve(workspace, 0).await.unwrap();
-        Ok(Self { client: Client::new(), base: served.url(), _served: served, _folder: folder })
+        Ok(Self { client: Client::new(), base: served.url(), _served: served, folder })
     }
 
     async fn with(open: impl FnOnce(&Path) -> Workspace) -> Self {
         let folder = tempfile::tempdir().unwrap();
         let served = serve(open(&folder.path().join("workspace.db")), 0).await.unwrap();
-        Self { client: Client::new(), base: served.url(), _served: served, _folder: folder }
+        Self { client: Client::new(), base: served.url(), _served: served, folder }
+    }
+
+    /// Where its file is.
+    pub fn folder(&self) -> &Path {
+        self.folder.path()
     }
 
     pub async fn raw(

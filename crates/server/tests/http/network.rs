@@ -2,12 +2,20 @@
 
 use std::collections::BTreeSet;
 use std::net::TcpListener;
-use std::sync::Once;
+use std::sync::Arc;
 use std::time::Duration;
 
-use reqwest::header::{COOKIE, ORIGIN, SET_COOKIE};
-use reqwest::{Certificate, Client, Method, RequestBuilder, StatusCode};
+use http_body_util::{BodyExt, Full};
+use hyper::body::{Bytes, Incoming};
+use hyper::header::{COOKIE, HOST, ORIGIN, SET_COOKIE};
+use hyper::http::request::Builder;
+use hyper::{Method, Request, Response, StatusCode};
+use hyper_util::rt::TokioIo;
+use rustls::{ClientConfig, RootCertStore};
+use rustls_pki_types::pem::PemObject;
+use rustls_pki_types::{CertificateDer, ServerName};
 use serde_json::{Value, json};
+use tokio_rustls::TlsConnector;
 
 use crate::bench::Bench;
 
@@ -63,8 +71,42 @@ const NOT_FOR_GUESTS: [&str; 5] =
 /// A workspace on the network, and a client that trusts its authority.
 struct Workshop {
     bench: Bench,
+    port: u16,
     base: String,
     client: Client,
+}
+
+/// A client that trusts one certificate only.
+struct Client(TlsConnector);
+
+impl Client {
+    fn trusting(pem: &str) -> Self {
+        let mut roots = RootCertStore::empty();
+        roots.add(CertificateDer::from_pem_slice(pem.as_bytes()).unwrap()).unwrap();
+        let config = ClientConfig::builder_with_provider(Arc::new(rustls::crypto::ring::default_provider()))
+            .with_safe_default_protocol_versions()
+            .unwrap()
+            .with_root_certificates(roots)
+            .with_no_client_auth();
+        Self(TlsConnector::from(Arc::new(config)))
+    }
+
+    /// Sends a request over a connection of its own; fails where the certificate is not trusted.
+    async fn open(&self, port: u16, request: Builder, body: &Value) -> Result<Response<Incoming>, String> {
+        let stream = tokio::net::TcpStream::connect(("127.0.0.1", port)).await.unwrap();
+        let name = ServerName::try_from("localhost").unwrap();
+        let stream = self.0.connect(name, stream).await.map_err(|error| error.to_string())?;
+        let (mut sender, connection) =
+            hyper::client::conn::http1::handshake(TokioIo::new(stream)).await.unwrap();
+        tokio::spawn(connection);
+        let request = request.body(Full::<Bytes>::from(body.to_string())).unwrap();
+        sender.send_request(request).await.map_err(|error| error.to_string())
+    }
+}
+
+/// Body of an answer as text.
+async fn text(answer: Response<Incoming>) -> String {
+    String::from_utf8_lossy(&answer.into_body().collect().await.unwrap().to_bytes()).into_owned()
 }
 
 /// A machine that was let in.
@@ -79,29 +121,27 @@ fn free_port() -> u16 {
 
 impl Workshop {
     async fn open() -> Self {
-        static PROVIDER: Once = Once::new();
-        PROVIDER.call_once(|| rustls::crypto::ring::default_provider().install_default().unwrap());
         let bench = Bench::demo().await;
         let port = free_port();
         let on = json!({"is_on": true, "port": port, "painter": "Ada"});
         let state = bench.call(Method::PUT, "/api/network", on, StatusCode::OK).await;
         assert_eq!(state["words"].as_array().unwrap().len(), 6, "{state}");
-        let base = format!("https://localhost:{port}");
-        // Fetched on trust, as a browser does when a painter accepts the certificate.
-        let trusting = Client::builder().tls_danger_accept_invalid_certs(true).build().unwrap();
-        let authority = trusting.get(format!("{base}/api/network/authority.crt")).send().await.unwrap();
-        assert_eq!(authority.headers()["content-type"], "application/x-x509-ca-cert");
-        let authority = Certificate::from_pem(&authority.bytes().await.unwrap()).unwrap();
-        let client = Client::builder().tls_certs_only([authority]).build().unwrap();
-        Self { bench, base, client }
+        // As a painter would carry it to another machine by hand.
+        let kept = std::fs::read(bench.folder().join("workspace.network.json")).unwrap();
+        let kept: Value = serde_json::from_slice(&kept).unwrap();
+        let authority = kept["authority"]["own"]["certificate"].as_str().unwrap();
+        let client = Client::trusting(authority);
+        let workshop = Self { bench, port, base: format!("https://localhost:{port}"), client };
+        let answer = workshop.send(workshop.from(None, Method::GET, "/api/network/authority.crt")).await;
+        assert_eq!(answer.headers()["content-type"], "application/x-x509-ca-cert");
+        assert_eq!(text(answer).await, authority);
+        workshop
     }
 
     async fn let_in(&self, name: &str, role: &str) -> Machine {
         let invited = json!({"name": name, "role": role});
         let state = self.bench.post("/api/network/invitation", invited, StatusCode::OK).await;
-        let code = state["invitation"]["code"].as_str().unwrap();
-        let joined = self.from(None, Method::POST, "/api/network/join").json(&json!({"code": code}));
-        let joined = joined.send().await.unwrap();
+        let joined = self.join(state["invitation"]["code"].as_str().unwrap()).await;
         assert_eq!(joined.status(), StatusCode::NO_CONTENT);
         let cookie = joined.headers()[SET_COOKIE].to_str().unwrap().to_owned();
         for part in ["__Host-warm-blend=", "HttpOnly", "Secure", "SameSite=Strict", "Path=/"] {
@@ -115,18 +155,34 @@ impl Workshop {
         Machine { cookie: cookie.split(';').next().unwrap().to_owned(), id }
     }
 
-    fn from(&self, machine: Option<&Machine>, method: Method, path: &str) -> RequestBuilder {
-        let request = self.client.request(method, format!("{}{path}", self.base)).header(ORIGIN, &self.base);
+    async fn join(&self, code: &str) -> Response<Incoming> {
+        let request = self.from(None, Method::POST, "/api/network/join");
+        self.client.open(self.port, request, &json!({"code": code})).await.unwrap()
+    }
+
+    /// A request of our own page.
+    fn from(&self, machine: Option<&Machine>, method: Method, path: &str) -> Builder {
+        let request = Request::builder()
+            .method(method)
+            .uri(path)
+            .header(HOST, format!("localhost:{}", self.port))
+            .header("content-type", "application/json")
+            .header(ORIGIN, &self.base);
         match machine {
             Some(machine) => request.header(COOKIE, &machine.cookie),
             None => request,
         }
     }
 
+    async fn send(&self, request: Builder) -> Response<Incoming> {
+        self.client.open(self.port, request, &json!({})).await.unwrap()
+    }
+
     async fn ask(&self, machine: &Machine, method: Method, path: &str, body: Value) -> (StatusCode, Value) {
-        let answer = self.from(Some(machine), method, path).json(&body).send().await.unwrap();
-        let (status, text) = (answer.status(), answer.text().await.unwrap());
-        (status, serde_json::from_str(&text).unwrap_or(Value::Null))
+        let request = self.from(Some(machine), method, path);
+        let answer = self.client.open(self.port, request, &body).await.unwrap();
+        let status = answer.status();
+        (status, serde_json::from_str(&text(answer).await).unwrap_or(Value::Null))
     }
 }
 
@@ -162,10 +218,10 @@ async fn every_route_refuses_without_a_session() {
     let open = ["/api/network/door", "/api/network/authority.crt", "/api/network/join"];
     for (method, path) in operations() {
         for cookie in [None, Some("__Host-warm-blend=AAAA"), Some("__Host-warm-blend=")] {
-            let request = workshop.from(None, method.clone(), &filled(&path)).json(&json!({}));
+            let request = workshop.from(None, method.clone(), &filled(&path));
             let request = cookie.iter().fold(request, |request, cookie| request.header(COOKIE, *cookie));
-            let answer = request.send().await.unwrap();
-            let (status, text) = (answer.status(), answer.text().await.unwrap());
+            let answer = workshop.send(request).await;
+            let (status, text) = (answer.status(), text(answer).await);
             if open.contains(&&*path) {
                 assert_ne!(status, StatusCode::UNAUTHORIZED, "{method} {path}");
             } else {
@@ -174,13 +230,11 @@ async fn every_route_refuses_without_a_session() {
             }
         }
     }
-    let description = workshop.from(None, Method::GET, "/api/openapi.json").send().await.unwrap();
+    let description = workshop.send(workshop.from(None, Method::GET, "/api/openapi.json")).await;
     assert_eq!(description.status(), StatusCode::UNAUTHORIZED);
     // The page itself holds nothing of the workspace.
-    assert_eq!(
-        workshop.from(None, Method::GET, "/shelf").send().await.unwrap().status(),
-        StatusCode::OK
-    );
+    let page = workshop.send(workshop.from(None, Method::GET, "/shelf")).await;
+    assert_eq!(page.status(), StatusCode::OK);
 }
 
 #[tokio::test]
@@ -267,16 +321,15 @@ async fn who_is_shut_out_is_out_at_once() {
     let workshop = Workshop::open().await;
     let helper = workshop.let_in("Robin", "helper").await;
     let other = workshop.let_in("Sam", "helper").await;
-    let mut watched =
-        workshop.from(Some(&helper), Method::GET, "/api/changes").send().await.unwrap();
+    let mut watched = workshop.send(workshop.from(Some(&helper), Method::GET, "/api/changes")).await;
     assert_eq!(watched.status(), StatusCode::OK);
-    watched.chunk().await.unwrap().unwrap();
+    watched.frame().await.unwrap().unwrap();
     let path = format!("/api/network/sessions/{}", helper.id);
     let state = workshop.bench.call(Method::DELETE, &path, Value::Null, StatusCode::OK).await;
     assert_eq!(state["sessions"].as_array().unwrap().len(), 1);
     // What it was watching ends, too.
     let rest = tokio::time::timeout(Duration::from_secs(5), async {
-        while let Ok(Some(_)) = watched.chunk().await {}
+        while let Some(Ok(_)) = watched.frame().await {}
     });
     rest.await.expect("the stream goes on");
     let (status, _) = workshop.ask(&helper, Method::GET, "/api/paints", Value::Null).await;
@@ -291,20 +344,22 @@ async fn who_is_shut_out_is_out_at_once() {
 async fn a_hostile_page_in_the_same_browser_changes_nothing() {
     let workshop = Workshop::open().await;
     let helper = workshop.let_in("Robin", "helper").await;
-    let post = |origin: &str| {
-        let request = workshop.client.post(format!("{}/api/paints", workshop.base));
-        let request = request.header(COOKIE, &helper.cookie).header(ORIGIN, origin);
-        request.json(&json!({"name": "rain", "class": "water"})).send()
+    let post = async |origin: &str| {
+        let mut request = workshop.from(Some(&helper), Method::POST, "/api/paints");
+        request.headers_mut().unwrap().insert(ORIGIN, origin.parse().unwrap());
+        let rain = json!({"name": "rain", "class": "water"});
+        workshop.client.open(workshop.port, request, &rain).await.unwrap().status()
     };
     let http = workshop.base.replace("https", "http");
     for origin in ["https://paint.example", "null", &http, "https://localhost", &workshop.bench.base] {
-        assert_eq!(post(origin).await.unwrap().status(), StatusCode::FORBIDDEN, "{origin}");
+        assert_eq!(post(origin).await, StatusCode::FORBIDDEN, "{origin}");
     }
-    assert_eq!(post(&workshop.base).await.unwrap().status(), StatusCode::CREATED);
+    assert_eq!(post(&workshop.base).await, StatusCode::CREATED);
     // A name that was made to resolve to this machine.
     for host in ["paint.example", "localhost.paint.example:7843", "192.0.2.1", "[::", ""] {
-        let request = workshop.client.get(format!("{}/api/paints", workshop.base));
-        let status = request.header(COOKIE, &helper.cookie).header("host", host).send().await.unwrap().status();
+        let mut request = workshop.from(Some(&helper), Method::GET, "/api/paints");
+        request.headers_mut().unwrap().insert(HOST, host.parse().unwrap());
+        let status = workshop.send(request).await.status();
         assert_eq!(status, StatusCode::MISDIRECTED_REQUEST, "{host}");
     }
     // A session is one of the network: at the machine itself it means nothing, and the machine needs none.
@@ -325,14 +380,12 @@ async fn a_code_cannot_be_guessed() {
         if typed == code.replace(' ', "") {
             continue;
         }
-        let join = workshop.from(None, Method::POST, "/api/network/join").json(&json!({"code": typed}));
-        answers.push(join.send().await.unwrap().status());
+        answers.push(workshop.join(&typed).await.status());
     }
     assert_eq!(answers.iter().filter(|status| **status == StatusCode::UNPROCESSABLE_ENTITY).count(), 5);
     assert!(answers[5..].iter().all(|status| *status == StatusCode::TOO_MANY_REQUESTS));
     // The right one comes too late, and the painter sees why.
-    let join = workshop.from(None, Method::POST, "/api/network/join").json(&json!({"code": code}));
-    assert_eq!(join.send().await.unwrap().status(), StatusCode::TOO_MANY_REQUESTS);
+    assert_eq!(workshop.join(&code).await.status(), StatusCode::TOO_MANY_REQUESTS);
     let state = workshop.bench.get("/api/network").await;
     assert_eq!((&state["invitation"]["is_open"], &state["invitation"]["wrong"]), (&json!(false), &json!(5)));
 }
@@ -375,13 +428,14 @@ async fn a_certificate_of_ones_own() {
     let own = json!({"certificate": pair.cert.pem(), "key": pair.signing_key.serialize_pem()});
     let state = workshop.bench.call(Method::PUT, "/api/network/certificate", own, StatusCode::OK).await;
     assert_ne!(state["words"], words);
-    // The client trusts this one only.
-    let trusted = Certificate::from_pem(pair.cert.pem().as_bytes()).unwrap();
-    let client = Client::builder().tls_certs_only([trusted]).build().unwrap();
-    let door: Value =
-        client.get(format!("{}/api/network/door", workshop.base)).send().await.unwrap().json().await.unwrap();
+    let client = Client::trusting(&pair.cert.pem());
+    let door = workshop.from(None, Method::GET, "/api/network/door");
+    let door = text(client.open(workshop.port, door, &Value::Null).await.unwrap()).await;
+    let door: Value = serde_json::from_str(&door).unwrap();
     assert_eq!((&door["words"], &door["has_authority"]), (&state["words"], &json!(false)));
-    assert!(workshop.from(None, Method::GET, "/api/network/door").send().await.is_err());
+    // Whoever trusted the workshop's does not trust this one.
+    let request = workshop.from(None, Method::GET, "/api/network/door");
+    assert!(workshop.client.open(workshop.port, request, &Value::Null).await.is_err());
     let state = workshop.bench.call(Method::DELETE, "/api/network/certificate", Value::Null, StatusCode::OK).await;
     assert_eq!(state["words"], words);
 }
