@@ -84,9 +84,9 @@ if (root) {
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={client}>
-        <LightProvider>
-          <NoticeProvider>
-            <Gate>
+        <Gate>
+          <LightProvider>
+            <NoticeProvider>
               <BrowserRouter>
                 <Routes>
                   <Route element={<Frame />}>
@@ -108,9 +108,9 @@ if (root) {
                   </Route>
                 </Routes>
               </BrowserRouter>
-            </Gate>
-          </NoticeProvider>
-        </LightProvider>
+            </NoticeProvider>
+          </LightProvider>
+        </Gate>
       </QueryClientProvider>
     </StrictMode>,
   );

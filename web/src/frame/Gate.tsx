@@ -9,7 +9,10 @@ import { Join } from './Join';
 export function Gate({ children }: { children: ReactNode }) {
   const me = useMe();
   const client = useQueryClient();
-  useEffect(() => onShutOut(() => void client.invalidateQueries({ queryKey: ['me'] })), [client]);
+  const isIn = me.isSuccess;
+  useEffect(() => {
+    if (isIn) return onShutOut(() => void client.invalidateQueries({ queryKey: ['me'] }));
+  }, [client, isIn]);
   lookOnly(me.data?.role === 'guest');
   if (me.isPending) return null;
   if (me.error instanceof Problem && me.error.is('join')) return <Join />;

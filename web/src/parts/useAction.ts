@@ -10,11 +10,15 @@ export const NO_ANSWER = 'Warm Blend isn’t responding';
 /** Why something did not happen. */
 export const why = (error: unknown) => (error instanceof Problem ? error.message : NO_ANSWER);
 
+/** Statuses that concern no field: not allowed, the program failed, the disk is full. */
+const OF_NO_FIELD = [401, 403, 500, 507];
+
 /** Shows a problem where it belongs, if it is caught there, and else as a notice. */
 function useTrouble() {
   const tell = useTell();
   return (failed: string, error: unknown, caught?: (problem: Problem) => void) => {
-    if (caught && error instanceof Problem) caught(error);
+    const belongs = error instanceof Problem && !OF_NO_FIELD.includes(error.body.status);
+    if (caught && belongs) caught(error);
     else tell(`${failed}: ${why(error)}`, 'stays');
   };
 }

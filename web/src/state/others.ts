@@ -46,6 +46,8 @@ export function useOthers() {
           // An answer that was none ends it for good: begun again, in case it was a passing one.
           if (source?.readyState === EventSource.CLOSED) {
             source = undefined;
+            // As when this machine is no longer let in.
+            void client.invalidateQueries({ queryKey: ['me'] });
             clearTimeout(again);
             again = setTimeout(follow, AGAIN);
           }

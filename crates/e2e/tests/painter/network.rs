@@ -73,9 +73,8 @@ async fn a_helper_joins_and_both_edit_one_mix() {
     let (id, revision) = (mix.unwrap()["id"].as_str().unwrap().to_owned(), mix.unwrap()["revision"].clone());
     let mut entry = mix.unwrap()["entry"].clone();
     entry["name"] = json!("straw, by Ada");
-    helper.holds_up("/api/changes", std::time::Duration::from_secs(60)).await;
-    painter.meanwhile("PUT", &format!("/api/mixes/{id}?revision={revision}"), entry).await;
     helper.write("textbox", "Name of the mix", "straw, by Robin").await;
+    painter.meanwhile("PUT", &format!("/api/mixes/{id}?revision={revision}"), entry).await;
     helper.press(Key::Enter).await;
     helper.until("one of the two stands on both", async || {
         let both = (shown(&helper).await, shown(&painter).await);
@@ -114,8 +113,9 @@ async fn a_guest_looks_and_changes_nothing() {
     let address = turn_on(&painter).await;
     let code = code_for(&painter, "The client", "A guest, who only looks, for a day").await;
     let before = painter.meanwhile("GET", "/api/history", Value::Null).await;
-    let guest = Painter::at_another_machine(&format!("{address}/#{}", code.replace(' ', ""))).await;
+    let guest = Painter::at_another_machine(&address).await;
     // The camera has read the code from the square.
+    guest.driver.goto(format!("{address}/shelf#{}", code.replace(' ', ""))).await.unwrap();
     guest
         .until("the code is there", async || {
             guest.value("textbox", "Code shown on the workshop’s machine").await == code.replace(' ', "")

@@ -43,7 +43,7 @@ export function Invitation({ data, calls }: Props) {
           Let in <bdi>{invitation.name}</bdi>
         </h2>
         {invitation.is_open ? (
-          <div className="flex flex-wrap items-center gap-6">
+          <div className="grid items-center gap-6 md:grid-cols-[minmax(0,32rem)_auto] md:justify-start">
             <div className="grid gap-2">
               <p>
                 On the other machine, open{' '}
