@@ -235,8 +235,7 @@ impl Authority {
         let earlier = self.signed.iter().flat_map(|signed| &signed.names);
         let mut all: Vec<String> = names.to_vec();
         all.extend(earlier.filter(|name| !names.contains(name)).take(16).cloned());
-        let issuer =
-            Issuer::new(Self::params(&self.subject, &self.host), KeyPair::from_pem(&self.own.key)?);
+        let issuer = Issuer::new(Self::params(&self.subject, &self.host), KeyPair::from_pem(&self.own.key)?);
         let key = KeyPair::generate()?;
         let mut params = CertificateParams::default();
         params.distinguished_name = rcgen::DistinguishedName::new();

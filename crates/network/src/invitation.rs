@@ -4,7 +4,7 @@ use jiff::{SignedDuration, Timestamp};
 use uuid::Uuid;
 use warm_blend_paint::Name;
 
-use crate::{Role, guesses::MOST};
+use crate::{Access, guesses::MOST};
 
 /// How long a code is valid.
 pub(crate) const VALID: SignedDuration = SignedDuration::from_mins(10);
@@ -48,7 +48,7 @@ pub struct Invitation {
     /// Who is invited.
     pub name: Name,
     /// As what.
-    pub role: Role,
+    pub role: Access,
     /// The code.
     pub code: Code,
     /// Until when it is valid.

@@ -5,7 +5,7 @@
 //! | how does this machine prove itself? | [`Identity`], [`Fingerprint`] |
 //! | under which addresses is it found, and by whom? | [`own_names`], [`is_of_local_network`] |
 //! | how is somebody let in? | [`Registry::invite`], [`Registry::join`] |
-//! | who is asking? | [`Registry::visitor`], [`Visitor`], [`Role`] |
+//! | who is asking? | [`Registry::visitor`], [`Visitor`], [`Access`] |
 //! | what is kept, and where? | [`Registry`], one file beside the workspace, readable by its owner only |
 //!
 //! Nothing here listens or sends: the server does.
@@ -26,4 +26,4 @@ pub use identity::{BadCertificate, Identity};
 pub use invitation::{Code, Invitation};
 pub use names::{is_of_local_network, own_names};
 pub use registry::{Registry, RegistryError};
-pub use session::{NotLetIn, Role, Session, Token, Visitor};
+pub use session::{Access, NotLetIn, Session, Token, Visitor};

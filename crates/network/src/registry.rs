@@ -15,7 +15,7 @@ use warm_blend_paint::Name;
 use crate::guesses::Guesses;
 use crate::identity::{Authority, Pair};
 use crate::invitation::{self, Code, Invitation};
-use crate::session::{NotLetIn, Role, Session, Token, Visitor, hashed};
+use crate::session::{Access, NotLetIn, Session, Token, Visitor, hashed};
 use crate::{BadCertificate, Identity};
 
 /// Port on which the network is served unless the painter chooses another.
@@ -151,7 +151,7 @@ impl Registry {
     }
 
     /// Invites one machine, instead of any that was invited before.
-    pub fn invite(&mut self, name: Name, role: Role, now: Timestamp) -> Result<&Invitation, RegistryError> {
+    pub fn invite(&mut self, name: Name, role: Access, now: Timestamp) -> Result<&Invitation, RegistryError> {
         if self.sessions(now).count() >= SESSIONS {
             return Err(RegistryError::Full);
         }
@@ -213,11 +213,8 @@ impl Registry {
     /// Who has this token.
     pub fn visitor(&mut self, token: &str, now: Timestamp) -> Option<Visitor> {
         let hashed = hashed(token);
-        let place = self
-            .kept
-            .sessions
-            .iter()
-            .position(|session| session.token == hashed && session.is_valid(now))?;
+        let place =
+            self.kept.sessions.iter().position(|session| session.token == hashed && session.is_valid(now))?;
         let visitor = self.kept.sessions[place].visitor();
         if now > self.kept.sessions[place].seen_at + SEEN {
             let mut kept = self.kept.clone();

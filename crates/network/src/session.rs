@@ -29,7 +29,7 @@ const GUEST: SignedDuration = SignedDuration::from_hours(24);
 #[serde(rename_all = "kebab-case")]
 #[strum(serialize_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Role {
+pub enum Access {
     /// Sees and changes everything but what concerns the workshop's machine itself.
     Helper,
     /// Looks at everything and changes nothing; for a day.
@@ -45,7 +45,7 @@ pub struct Session {
     /// Who uses it.
     pub name: Name,
     /// What they may do.
-    pub role: Role,
+    pub role: Access,
     /// SHA-256 of the token: whoever reads the file cannot use it.
     pub(crate) token: String,
     /// When it was let in.
@@ -58,8 +58,8 @@ impl Session {
     /// Whether it may still come in.
     pub fn is_valid(&self, now: Timestamp) -> bool {
         match self.role {
-            Role::Helper => now < self.seen_at + HELPER,
-            Role::Guest => now < self.made_at + GUEST,
+            Access::Helper => now < self.seen_at + HELPER,
+            Access::Guest => now < self.made_at + GUEST,
         }
     }
 
@@ -76,7 +76,7 @@ pub struct Visitor {
     /// Name.
     pub name: Name,
     /// What they may do.
-    pub role: Role,
+    pub role: Access,
 }
 
 /// The secret by which a session is recognised: 256 random bits.

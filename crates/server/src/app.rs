@@ -1,17 +1,18 @@
 //! The router: all routes behind the guards.
 
-use axum::Router;
 use axum::http::StatusCode;
 use axum::middleware::{from_fn, from_fn_with_state};
 use axum::response::{IntoResponse, Response};
+use axum::{Extension, Router};
 use tower_http::catch_panic::CatchPanicLayer;
 use tower_http::compression::CompressionLayer;
 use utoipa::OpenApi;
 use utoipa::openapi::{ContentBuilder, Ref, ResponseBuilder};
 use utoipa_axum::router::OpenApiRouter;
 
+use crate::door::Door;
+use crate::network::Doors;
 use crate::problem::Problem;
-use crate::guard::Door;
 use crate::{Workspace, body, front, guard, once, routes, who};
 
 #[derive(OpenApi)]
@@ -71,8 +72,16 @@ pub fn app(workspace: Workspace) -> Router {
     app_behind(workspace, Door::Machine)
 }
 
-/// The same behind one of the doors.
-pub fn app_behind(workspace: Workspace, door: Door) -> Router {
+/// Makes the same for machines of the network.
+pub fn doors(workspace: Workspace) -> Doors {
+    Doors::new(move |identity| {
+        let network = workspace.network.clone();
+        app_behind(workspace.clone(), Door::Network { network, identity })
+    })
+}
+
+fn app_behind(workspace: Workspace, door: Door) -> Router {
+    let doors = doors(workspace.clone());
     let (router, _) = described().split_for_parts();
     router
         // Generated on request: it is large and rarely needed.
@@ -86,6 +95,7 @@ pub fn app_behind(workspace: Workspace, door: Door) -> Router {
         .layer(CatchPanicLayer::custom(|_| Problem::internal().into_response()))
         .layer(from_fn_with_state(once::Answers::default(), once::once))
         .layer(CompressionLayer::new())
+        .layer(Extension(doors))
         .layer(from_fn_with_state(door, guard::guard))
 }
 

@@ -7,40 +7,17 @@
 //! On the network, if the painter has turned it on, the Host must be a name for which the certificate is valid, and every
 //! request to the workspace needs the session of a machine that was let in.
 
-use std::sync::Arc;
-
 use axum::extract::{Request, State};
 use axum::http::{HeaderMap, HeaderName, HeaderValue, Method, StatusCode, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
-use cookie::Cookie;
-use warm_blend_network::Identity;
 
-use crate::network::Network;
+use crate::door::Door;
 use crate::problem::Problem;
 use crate::who::{Who, not_let_in};
 
-/// By which way requests come.
-#[derive(Debug, Clone)]
-pub enum Door {
-    /// From this machine.
-    Machine,
-    /// From the network, by TLS.
-    Network {
-        /// Who is let in.
-        network: Network,
-        /// What this machine proves itself with.
-        identity: Arc<Identity>,
-    },
-}
-
-/// Cookie with the token of a session. Browsers accept one of this name from this host by TLS only (RFC 6265bis,
-/// section 4.1.3.2).
-pub const SESSION: &str = "__Host-warm-blend";
-
 /// Requests that need no session, because they lead to one.
-const WITHOUT_SESSION: [&str; 3] =
-    ["/api/network/door", "/api/network/authority.crt", "/api/network/join"];
+const WITHOUT_SESSION: [&str; 3] = ["/api/network/door", "/api/network/authority.crt", "/api/network/join"];
 
 /// Scripts and styles from here only; the page also allows its own style nonce.
 const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data: blob:; \
@@ -56,7 +33,7 @@ pub async fn guard(State(door): State<Door>, mut request: Request, next: Next) -
     let of_api = is_of_api(&request);
     let who = door.who(request.headers());
     let needs_session = of_api && !WITHOUT_SESSION.contains(&request.uri().path());
-    let mut response = match door.refusal(&request) {
+    let mut response = match refusal(&door, &request) {
         Some(problem) => problem.into_response(),
         None if needs_session && who == Who::Stranger => not_let_in(),
         None => {
@@ -83,56 +60,21 @@ pub async fn guard(State(door): State<Door>, mut request: Request, next: Next) -
     response
 }
 
-impl Door {
-    /// Who asks.
-    fn who(&self, headers: &HeaderMap) -> Who {
-        let Self::Network { network, .. } = self else { return Who::Painter };
-        let cookies = headers.get_all(header::COOKIE).iter().filter_map(|value| value.to_str().ok());
-        let cookies = cookies.flat_map(|text| Cookie::split_parse(text).flatten());
-        let mut sessions = cookies.filter(|cookie| cookie.name() == SESSION);
-        let visitor = sessions.find_map(|cookie| network.visitor(cookie.value()));
-        visitor.map_or(Who::Stranger, Who::Visitor)
-    }
-
-    fn refusal(&self, request: &Request) -> Option<Problem> {
-        let host =
-            text(request.headers(), header::HOST).or_else(|| request.uri().authority().map(|a| a.as_str()));
-        let Some(host) = host.filter(|host| self.is_ours(host)) else {
-            let remedy = match self {
-                Self::Machine => "open http://127.0.0.1 or http://localhost with the port printed at startup",
-                Self::Network { .. } => "open one of the addresses that the workshop’s machine shows under Network",
-            };
-            return Some(Problem::new(
-                StatusCode::MISDIRECTED_REQUEST,
-                "host",
-                "Unknown address",
-                remedy,
-            ));
-        };
-        let scheme = match self {
-            Self::Machine => "http",
-            Self::Network { .. } => "https",
-        };
-        is_foreign(request, &format!("{scheme}://{host}")).then(|| {
-            Problem::new(
-                StatusCode::FORBIDDEN,
-                "origin",
-                "Blocked: sent by another page",
-                "only Warm Blend’s own page can change the workspace; nothing was changed",
-            )
-        })
-    }
-
-    /// Whether this is a name under which we are found.
-    fn is_ours(&self, host: &str) -> bool {
-        match self {
-            Self::Machine => is_this_machine(host),
-            Self::Network { identity, .. } => {
-                let name = host.rsplit_once(':').filter(|(_, port)| is_port(port));
-                identity.is_for(name.map_or(host, |(name, _)| name))
-            }
-        }
-    }
+fn refusal(door: &Door, request: &Request) -> Option<Problem> {
+    let host =
+        text(request.headers(), header::HOST).or_else(|| request.uri().authority().map(|a| a.as_str()));
+    let Some(host) = host.filter(|host| door.is_ours(host)) else {
+        let (status, remedy) = (StatusCode::MISDIRECTED_REQUEST, door.remedy());
+        return Some(Problem::new(status, "host", "Unknown address", remedy));
+    };
+    is_foreign(request, &format!("{}://{host}", door.scheme())).then(|| {
+        Problem::new(
+            StatusCode::FORBIDDEN,
+            "origin",
+            "Blocked: sent by another page",
+            "only Warm Blend’s own page can change the workspace; nothing was changed",
+        )
+    })
 }
 
 /// Whether a request comes from a page of another origin.
@@ -156,34 +98,4 @@ fn is_of_api(request: &Request) -> bool {
 
 fn text(headers: &HeaderMap, name: HeaderName) -> Option<&str> {
     headers.get(name).and_then(|value| value.to_str().ok())
-}
-
-/// `localhost`, `127.0.0.1` or `[::1]`, with or without a port.
-fn is_this_machine(host: &str) -> bool {
-    ["localhost", "127.0.0.1", "[::1]"].iter().any(|name| {
-        host.strip_prefix(name).is_some_and(|rest| {
-            rest.is_empty() || rest.strip_prefix(':').is_some_and(is_port)
-        })
-    })
-}
-
-fn is_port(text: &str) -> bool {
-    !text.is_empty() && text.bytes().all(|b| b.is_ascii_digit())
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn only_names_of_this_machine_count() {
-        for good in ["localhost", "127.0.0.1:7878", "[::1]:80", "localhost:1"] {
-            assert!(is_this_machine(good), "{good}");
-        }
-        for bad in
-            ["", "localhost.example", "127.0.0.1.example:80", "localhost:", "localhost:80x", "192.168.0.7"]
-        {
-            assert!(!is_this_machine(bad), "{bad}");
-        }
-    }
 }

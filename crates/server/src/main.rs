@@ -9,7 +9,7 @@ use std::time::Duration;
 
 use clap::{Parser, Subcommand};
 use tokio::runtime::Runtime;
-use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, simulated_scale};
+use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, serve_network, simulated_scale};
 use warm_blend_store::Stays;
 
 /// Many threads draw large pictures; this allocator returns their memory (see .cargo/config.toml).
@@ -181,7 +181,7 @@ async fn run(command: Command) -> Result<(), Box<dyn Error + Send + Sync>> {
             workspace.tidy_when_idle();
             workspace.back_up_when_due();
             let served = serve(offer_demo(workspace.clone()), port).await?;
-            workspace.start_network().await;
+            serve_network(&workspace).await;
             announce(&served.url(), &format!("workspace {}", file.display()), open);
             served.until(stop).await;
             // Drawing and learning may keep the file open until the end, so everything is written back first.

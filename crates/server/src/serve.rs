@@ -8,6 +8,7 @@ use tokio::net::TcpListener;
 use tokio::signal::unix::{Signal, SignalKind, signal};
 use tokio::task::JoinHandle;
 
+use crate::app::doors;
 use crate::connections::{self, Patience};
 use crate::{Workspace, app};
 
@@ -38,6 +39,11 @@ pub enum ServeError {
 /// Listens on 127.0.0.1; port 0 means any free port.
 pub async fn serve(workspace: Workspace, port: u16) -> Result<Served, ServeError> {
     serve_with(workspace, port, Patience::default()).await
+}
+
+/// Serves the workspace on the network too, if the painter has turned that on.
+pub async fn serve_network(workspace: &Workspace) {
+    workspace.network.start(&doors(workspace.clone())).await;
 }
 
 /// Listens on 127.0.0.1 with other limits.

@@ -194,11 +194,6 @@ impl Workspace {
         }
     }
 
-    /// Serves the workspace on the network, if the painter has turned that on.
-    pub async fn start_network(&self) {
-        self.network.start(self).await;
-    }
-
     /// Connects to a scale that speaks the line protocol of docs/formats.md.
     pub fn connect_scale(&self, address: std::net::SocketAddr) {
         self.scale.connect(address);

@@ -6,7 +6,7 @@ use axum::extract::Request;
 use axum::http::StatusCode;
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
-use warm_blend_network::{Role, Visitor};
+use warm_blend_network::{Access, Visitor};
 
 use crate::problem::Problem;
 
@@ -58,9 +58,10 @@ pub async fn remember(request: Request, next: Next) -> Response {
 /// Middleware of routes for the painter and helpers.
 pub async fn no_guests(request: Request, next: Next) -> Response {
     match Who::of(&request) {
-        Who::Painter | Who::Visitor(Visitor { role: Role::Helper, .. }) => next.run(request).await,
-        Who::Visitor(Visitor { role: Role::Guest, .. }) => {
-            let detail = "you are a guest here: you can look at everything, but not change it. Nothing was changed";
+        Who::Painter | Who::Visitor(Visitor { role: Access::Helper, .. }) => next.run(request).await,
+        Who::Visitor(Visitor { role: Access::Guest, .. }) => {
+            let detail =
+                "you are a guest here: you can look at everything, but not change it. Nothing was changed";
             Problem::new(StatusCode::FORBIDDEN, "guest", "Guests only look", detail).into_response()
         }
         Who::Stranger => not_let_in(),

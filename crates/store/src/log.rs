@@ -91,7 +91,10 @@ pub(crate) fn tell(change: &Transaction<'_>, id: Id) -> Result<(), StoreError> {
                 .execute(params![paint.0.to_string(), row])?;
         }
         let piece = line.piece.and_then(|piece| names.name(piece)).unwrap_or_default();
-        let words = [folded(&line.words), folded(&line.detail), folded(&piece), folded(by.unwrap_or_default())].concat().join(" ");
+        let words =
+            [folded(&line.words), folded(&line.detail), folded(&piece), folded(by.unwrap_or_default())]
+                .concat()
+                .join(" ");
         change
             .prepare_cached("INSERT INTO log_words (rowid, words) VALUES (?1, ?2)")?
             .execute(params![row, words])?;

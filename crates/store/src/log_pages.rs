@@ -12,8 +12,7 @@ use warm_blend_documents::{KeptLine, LogKind, LogPlace, LogQuery, LoggedPot};
 use crate::written::AsOf;
 use crate::{Store, StoreError};
 
-const COLUMNS: &str =
-    "SELECT id, document, kind, at, words, piece, pot, mix, board, photo, removed, detail, made_by FROM log_line";
+const COLUMNS: &str = "SELECT id, document, kind, at, words, piece, pot, mix, board, photo, removed, detail, made_by FROM log_line";
 
 impl Store {
     /// A page of the log, newest first, and where the next one starts.

@@ -13,8 +13,8 @@ use std::{
 use jiff::{SignedDuration, Timestamp};
 use rusqlite::trace::{TraceEvent, TraceEventCodes};
 use rusqlite::{Connection, Transaction, TransactionBehavior};
-use warm_blend_paint::Name;
 use warm_blend_documents::{Document, Documents, Id, Kept, LoggedPot, Revision};
+use warm_blend_paint::Name;
 
 use crate::history::{self, Direction, History, HistoryEntry};
 use crate::migrate::{is_of_older_form, migrate};

@@ -76,12 +76,13 @@ async fn a_helper_joins_and_both_edit_one_mix() {
     helper.write("textbox", "Name of the mix", "straw, by Robin").await;
     painter.meanwhile("PUT", &format!("/api/mixes/{id}?revision={revision}"), entry).await;
     helper.press(Key::Enter).await;
-    helper.until("one of the two stands on both", async || {
-        let both = (shown(&helper).await, shown(&painter).await);
-        let asked = helper.text().await.contains("was also changed elsewhere");
-        asked || both.0 == both.1
-    })
-    .await;
+    helper
+        .until("one of the two stands on both", async || {
+            let both = (shown(&helper).await, shown(&painter).await);
+            let asked = helper.text().await.contains("was also changed elsewhere");
+            asked || both.0 == both.1
+        })
+        .await;
     if helper.text().await.contains("was also changed elsewhere") {
         helper.click("button", "Use the other version").await;
     }
@@ -165,7 +166,11 @@ async fn a_pour_is_watched_from_the_other_screen() {
     tablet.click("button", "Record").await;
     painter
         .until("the other screen shows it", async || {
-            painter.names("heading").await.iter().any(|name| name.contains("in the pot") && !name.starts_with('0'))
+            painter
+                .names("heading")
+                .await
+                .iter()
+                .any(|name| name.contains("in the pot") && !name.starts_with('0'))
                 && !painter.text().await.contains("The pot is empty")
         })
         .await;

@@ -5,7 +5,7 @@ use std::path::PathBuf;
 
 use jiff::{SignedDuration, Timestamp};
 use proptest::prelude::*;
-use warm_blend_network::{Code, NotLetIn, Registry, RegistryError, Role};
+use warm_blend_network::{Access, Code, NotLetIn, Registry, RegistryError};
 use warm_blend_paint::Name;
 
 const TABLET: IpAddr = IpAddr::V4(std::net::Ipv4Addr::new(192, 168, 1, 31));
@@ -23,7 +23,7 @@ impl Door {
         Self { registry: Registry::open(file.clone()).unwrap(), file, _folder: folder }
     }
 
-    fn invite(&mut self, role: Role, now: Timestamp) -> Code {
+    fn invite(&mut self, role: Access, now: Timestamp) -> Code {
         self.registry.invite(Name::new("Robin").unwrap(), role, now).unwrap().code
     }
 
@@ -41,9 +41,9 @@ fn wrong(code: Code) -> Option<Code> {
 #[test]
 fn a_code_lets_one_machine_in_once() {
     let (mut door, now) = (Door::new(), Timestamp::now());
-    let code = door.invite(Role::Helper, now);
+    let code = door.invite(Access::Helper, now);
     let (visitor, token) = door.registry.join(Some(code), TABLET, now).unwrap();
-    assert_eq!((visitor.name.as_str(), visitor.role), ("Robin", Role::Helper));
+    assert_eq!((visitor.name.as_str(), visitor.role), ("Robin", Access::Helper));
     assert_eq!(door.registry.join(Some(code), TABLET, now).unwrap_err(), NotLetIn::NoInvitation);
     // It is still let in when the program was started anew.
     let mut door = door.reopened();
@@ -62,7 +62,7 @@ fn a_code_lets_one_machine_in_once() {
 #[test]
 fn ten_thousand_guesses_are_five() {
     let (mut door, now) = (Door::new(), Timestamp::now());
-    let code = door.invite(Role::Helper, now);
+    let code = door.invite(Access::Helper, now);
     let tries = (0..10_000).map(|n| {
         let from = IpAddr::from([192, 168, (n / 250) as u8, (n % 250) as u8]);
         let now = now + SignedDuration::from_millis(n * 10);
@@ -74,10 +74,10 @@ fn ten_thousand_guesses_are_five() {
     // From one machine: it waits, and does not use up the next codes.
     let mut door = Door::new();
     for _ in 0..5 {
-        let code = door.invite(Role::Helper, now);
+        let code = door.invite(Access::Helper, now);
         assert_eq!(door.registry.join(wrong(code), TABLET, now).unwrap_err(), NotLetIn::Wrong);
     }
-    let code = door.invite(Role::Helper, now);
+    let code = door.invite(Access::Helper, now);
     for _ in 0..10_000 {
         let refused = door.registry.join(Some(code), TABLET, now).unwrap_err();
         assert!(matches!(refused, NotLetIn::Locked(_)), "{refused}");
@@ -86,7 +86,7 @@ fn ten_thousand_guesses_are_five() {
     assert!(door.registry.join(Some(code), other, now).is_ok());
     // Later it may try again.
     let later = now + SignedDuration::from_mins(16);
-    let code = door.invite(Role::Helper, later);
+    let code = door.invite(Access::Helper, later);
     assert!(door.registry.join(Some(code), TABLET, later).is_ok());
 }
 
@@ -98,7 +98,7 @@ fn a_machine_is_locked_under_all_its_addresses() {
     for n in 0..5 {
         door.registry.join(None, from(n), now).unwrap_err();
     }
-    let code = door.invite(Role::Guest, now);
+    let code = door.invite(Access::Guest, now);
     assert!(matches!(door.registry.join(Some(code), from(99), now), Err(NotLetIn::Locked(_))));
     let mapped: IpAddr = "::ffff:192.168.1.31".parse().unwrap();
     for _ in 0..5 {
@@ -111,16 +111,16 @@ fn a_machine_is_locked_under_all_its_addresses() {
 fn codes_and_sessions_end() {
     let (mut door, now) = (Door::new(), Timestamp::now());
     let hours = SignedDuration::from_hours;
-    let code = door.invite(Role::Guest, now);
+    let code = door.invite(Access::Guest, now);
     let late = now + SignedDuration::from_mins(10);
     assert_eq!(door.registry.join(Some(code), TABLET, late).unwrap_err(), NotLetIn::NoInvitation);
-    let code = door.invite(Role::Guest, now);
+    let code = door.invite(Access::Guest, now);
     let (guest, guests) = door.registry.join(Some(code), TABLET, now).unwrap();
-    assert_eq!(guest.role, Role::Guest);
+    assert_eq!(guest.role, Access::Guest);
     assert!(door.registry.visitor(guests.as_str(), now + hours(23)).is_some());
     assert!(door.registry.visitor(guests.as_str(), now + hours(25)).is_none());
     // A helper who comes now and then stays; one who stays away does not.
-    let code = door.invite(Role::Helper, now);
+    let code = door.invite(Access::Helper, now);
     let (_, token) = door.registry.join(Some(code), TABLET, now).unwrap();
     for month in 1..12 {
         assert!(door.registry.visitor(token.as_str(), now + hours(month * 30 * 24)).is_some());
@@ -136,7 +136,7 @@ fn turning_it_off_takes_the_invitation_back() {
     let (mut door, now) = (Door::new(), Timestamp::now());
     assert!(!door.registry.is_on());
     door.registry.set(true, 7843, None).unwrap();
-    let code = door.invite(Role::Helper, now);
+    let code = door.invite(Access::Helper, now);
     door.registry.set(false, 7843, None).unwrap();
     assert_eq!(door.registry.join(Some(code), TABLET, now).unwrap_err(), NotLetIn::NoInvitation);
 }
@@ -157,7 +157,7 @@ proptest! {
     fn a_damaged_file_lets_nobody_in(cut in 0usize..400, flip in any::<prop::sample::Index>(), to in any::<u8>()) {
         let now = Timestamp::now();
         let mut door = Door::new();
-        let code = door.invite(Role::Helper, now);
+        let code = door.invite(Access::Helper, now);
         let (_, token) = door.registry.join(Some(code), TABLET, now).unwrap();
         let mut bytes = std::fs::read(&door.file).unwrap();
         let place = flip.index(bytes.len());

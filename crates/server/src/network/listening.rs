@@ -1,22 +1,37 @@
 //! Listening on the network, by TLS.
 
+use std::fmt;
 use std::io;
 use std::net::Ipv4Addr;
 use std::sync::Arc;
 
+use axum::Router;
 use tokio::net::TcpListener;
 use tokio::task::JoinHandle;
 use tokio_rustls::TlsAcceptor;
 use warm_blend_network::Identity;
 
-use super::Network;
-use crate::app::app_behind;
-use crate::connections::{self, Patience};
-use crate::guard::Door;
-use crate::{Workspace, connections::Tls};
+use crate::connections::{self, Patience, Tls};
 
 /// Connections at once: those of the network never use up those of this machine.
 const CONNECTIONS: usize = 256;
+
+/// Makes all routes for machines of the network, behind this identity.
+#[derive(Clone)]
+pub struct Doors(Arc<dyn Fn(Arc<Identity>) -> Router + Send + Sync>);
+
+impl Doors {
+    /// From what makes them.
+    pub fn new(make: impl Fn(Arc<Identity>) -> Router + Send + Sync + 'static) -> Self {
+        Self(Arc::new(make))
+    }
+}
+
+impl fmt::Debug for Doors {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str("Doors")
+    }
+}
 
 /// A listener and its connections, until it ends.
 #[derive(Debug)]
@@ -28,12 +43,7 @@ pub struct Listening {
 
 impl Listening {
     /// Listens on all IPv4 addresses of this machine; machines that are not of a local network are not answered.
-    pub async fn begin(
-        port: u16,
-        identity: Identity,
-        network: Network,
-        workspace: Workspace,
-    ) -> Result<Self, String> {
+    pub async fn begin(port: u16, identity: Identity, doors: &Doors) -> Result<Self, String> {
         let listener =
             TcpListener::bind((Ipv4Addr::UNSPECIFIED, port)).await.map_err(|error| match error.kind() {
                 io::ErrorKind::AddrInUse => format!("port {port} is in use; choose another, such as 7844"),
@@ -45,9 +55,9 @@ impl Listening {
         let config = identity.server_config().map_err(|error| error.to_string())?;
         let tls = Tls(TlsAcceptor::from(Arc::new(config)));
         let identity = Arc::new(identity);
-        let door = Door::Network { network, identity: Arc::clone(&identity) };
+        let app = (doors.0)(Arc::clone(&identity));
         let patience = Patience { connections: CONNECTIONS, ..Patience::default() };
-        let task = connections::serve(listener, app_behind(workspace, door), patience, Some(tls));
+        let task = connections::serve(listener, app, patience, Some(tls));
         Ok(Self { port, identity, task: tokio::spawn(task) })
     }
 

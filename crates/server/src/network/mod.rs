@@ -9,13 +9,15 @@ use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
 use jiff::Timestamp;
 use uuid::Uuid;
-use warm_blend_network::{Code, Identity, NotLetIn, Registry, RegistryError, Role, Token, Visitor, own_names};
+use warm_blend_network::{
+    Access, Code, Identity, NotLetIn, Registry, RegistryError, Token, Visitor, own_names,
+};
 use warm_blend_paint::Name;
 
-use crate::Workspace;
 use crate::off_thread::off_thread;
 use crate::problem::Problem;
 
+pub use listening::Doors;
 use listening::Listening;
 pub use state::NetworkState;
 
@@ -93,7 +95,7 @@ impl Network {
     }
 
     /// Invites one machine.
-    pub async fn invite(&self, name: Name, role: Role) -> Result<(), Problem> {
+    pub async fn invite(&self, name: Name, role: Access) -> Result<(), Problem> {
         self.with(move |registry| registry.invite(name, role, Timestamp::now()).map(drop)).await
     }
 
@@ -107,15 +109,15 @@ impl Network {
     }
 
     /// Shuts a machine out: its connections end at once.
-    pub async fn revoke(&self, id: Uuid, workspace: &Workspace) -> Result<(), Problem> {
+    pub async fn revoke(&self, id: Uuid, doors: &Doors) -> Result<(), Problem> {
         if !self.with(move |registry| registry.revoke(id)).await? {
             return Err(Problem::not_found("this machine is no longer let in; reload the page"));
         }
-        self.listen_anew(workspace).await
+        self.listen_anew(doors).await
     }
 
     /// Changes the settings, and listens accordingly. They stay as they were where that fails.
-    pub async fn set(&self, wanted: Settings, workspace: &Workspace) -> Result<(), Problem> {
+    pub async fn set(&self, wanted: Settings, doors: &Doors) -> Result<(), Problem> {
         let mut listening = self.0.listening.lock().await;
         let identity = self.identity().await?;
         let before = listening.take();
@@ -124,7 +126,7 @@ impl Network {
             before.end().await;
         }
         let began = match wanted.is_on {
-            true => Listening::begin(wanted.port, identity, self.clone(), workspace.clone()).await.map(Some),
+            true => Listening::begin(wanted.port, identity, doors).await.map(Some),
             false => Ok(None),
         };
         match began {
@@ -137,8 +139,7 @@ impl Network {
             Err(why) => {
                 if let Some(port) = port {
                     let identity = self.identity().await?;
-                    *listening =
-                        Listening::begin(port, identity, self.clone(), workspace.clone()).await.ok();
+                    *listening = Listening::begin(port, identity, doors).await.ok();
                 }
                 Err(Problem::field("/port", why))
             }
@@ -146,26 +147,22 @@ impl Network {
     }
 
     /// Uses a certificate of the painter's own (PEM), or the workshop's.
-    pub async fn set_certificate(
-        &self,
-        own: Option<(String, String)>,
-        workspace: &Workspace,
-    ) -> Result<(), Problem> {
+    pub async fn set_certificate(&self, own: Option<(String, String)>, doors: &Doors) -> Result<(), Problem> {
         self.with(move |registry| registry.set_certificate(own)).await?;
-        self.listen_anew(workspace).await
+        self.listen_anew(doors).await
     }
 
     /// Begins to listen, if it is turned on.
-    pub async fn start(&self, workspace: &Workspace) {
+    pub async fn start(&self, doors: &Doors) {
         let is_on = self.registry().as_ref().is_ok_and(Registry::is_on);
         if is_on {
             // What failed is on the page of the network.
-            drop(self.listen_anew(workspace).await);
+            drop(self.listen_anew(doors).await);
         }
     }
 
     /// Ends all connections and listens again, if it is turned on.
-    async fn listen_anew(&self, workspace: &Workspace) -> Result<(), Problem> {
+    async fn listen_anew(&self, doors: &Doors) -> Result<(), Problem> {
         let mut listening = self.0.listening.lock().await;
         if let Some(before) = listening.take() {
             before.end().await;
@@ -173,7 +170,7 @@ impl Network {
         let (is_on, port) = self.with(|registry| Ok((registry.is_on(), registry.port()))).await?;
         if is_on {
             let identity = self.identity().await?;
-            let began = Listening::begin(port, identity, self.clone(), workspace.clone()).await;
+            let began = Listening::begin(port, identity, doors).await;
             *self.trouble() = began.as_ref().err().cloned();
             *listening = began.ok();
         }

@@ -4,7 +4,7 @@ use jiff::Timestamp;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_network::{Identity, Invitation, Registry, Role, Session, own_names};
+use warm_blend_network::{Access, Identity, Invitation, Registry, Session, own_names};
 use warm_blend_workshop::square;
 
 use super::{Network, unusable};
@@ -43,7 +43,7 @@ pub struct Invited {
     /// Who is invited.
     name: String,
     /// As what.
-    role: Role,
+    role: Access,
     /// The code.
     code: String,
     /// Until when it is valid (RFC 3339).
@@ -68,7 +68,7 @@ pub struct LetIn {
     /// Who uses it.
     name: String,
     /// What they may do.
-    role: Role,
+    role: Access,
     /// When it was let in (RFC 3339).
     made_at: String,
     /// When it was last seen, within an hour (RFC 3339).
@@ -111,12 +111,12 @@ impl Network {
         let listening = self.0.listening.lock().await;
         let identity = listening.as_ref().map(|listening| listening.identity());
         let port = listening.as_ref().map(|listening| listening.port());
-        let addresses = port.zip(identity).map_or_else(Vec::new, |(port, identity)| addresses(port, identity));
+        let addresses =
+            port.zip(identity).map_or_else(Vec::new, |(port, identity)| addresses(port, identity));
         let registry = self.registry();
         let registry: &Registry = registry.as_ref().map_err(|why| unusable(why))?;
         let now = Timestamp::now();
-        let invited =
-            registry.invitation().map(|invitation| Invited::of(invitation, addresses.first(), now));
+        let invited = registry.invitation().map(|invitation| Invited::of(invitation, addresses.first(), now));
         Ok(NetworkState {
             is_on: registry.is_on(),
             port: registry.port(),

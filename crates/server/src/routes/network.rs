@@ -9,14 +9,14 @@ use cookie::{Cookie, SameSite};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_network::{Code, Identity, Role, Visitor};
+use warm_blend_network::{Access, Code, Identity, Visitor};
 use warm_blend_paint::Name;
 
 use crate::Workspace;
 use crate::body::{Answer, Json, Path};
 use crate::connections::Peer;
-use crate::guard::{Door, SESSION};
-use crate::network::{NetworkState, Settings};
+use crate::door::{Door, SESSION};
+use crate::network::{Doors, NetworkState, Settings};
 use crate::problem::Problem;
 use crate::who::Who;
 
@@ -59,9 +59,10 @@ fn name_at(pointer: &str, name: &str) -> Result<Name, Problem> {
     responses((status = OK, body = NetworkState)))]
 pub async fn change(
     State(workspace): State<Workspace>,
+    Extension(doors): Extension<Doors>,
     Json(settings): Json<NetworkSettings>,
 ) -> Answer<NetworkState> {
-    workspace.network.set(settings.read()?, &workspace).await?;
+    workspace.network.set(settings.read()?, &doors).await?;
     get(State(workspace)).await
 }
 
@@ -72,7 +73,7 @@ pub struct InvitationEntry {
     /// Who it is.
     name: String,
     /// What they may do.
-    role: Role,
+    role: Access,
 }
 
 /// Invite one machine with a new code, instead of any that was invited before.
@@ -97,8 +98,12 @@ pub async fn withdraw(State(workspace): State<Workspace>) -> Answer<NetworkState
 /// Shut a machine out.
 #[utoipa::path(delete, path = "/network/sessions/{id}", operation_id = "revoke_session", tag = "network",
     responses((status = OK, body = NetworkState)))]
-pub async fn revoke(State(workspace): State<Workspace>, Path(id): Path<Uuid>) -> Answer<NetworkState> {
-    workspace.network.revoke(id, &workspace).await?;
+pub async fn revoke(
+    State(workspace): State<Workspace>,
+    Extension(doors): Extension<Doors>,
+    Path(id): Path<Uuid>,
+) -> Answer<NetworkState> {
+    workspace.network.revoke(id, &doors).await?;
     get(State(workspace)).await
 }
 
@@ -117,17 +122,21 @@ pub struct CertificateEntry {
     responses((status = OK, body = NetworkState)))]
 pub async fn choose_certificate(
     State(workspace): State<Workspace>,
+    Extension(doors): Extension<Doors>,
     Json(CertificateEntry { certificate, key }): Json<CertificateEntry>,
 ) -> Answer<NetworkState> {
-    workspace.network.set_certificate(Some((certificate, key)), &workspace).await?;
+    workspace.network.set_certificate(Some((certificate, key)), &doors).await?;
     get(State(workspace)).await
 }
 
 /// Use the workshop's certificate again.
 #[utoipa::path(delete, path = "/network/certificate", operation_id = "forget_certificate", tag = "network",
     responses((status = OK, body = NetworkState)))]
-pub async fn forget_certificate(State(workspace): State<Workspace>) -> Answer<NetworkState> {
-    workspace.network.set_certificate(None, &workspace).await?;
+pub async fn forget_certificate(
+    State(workspace): State<Workspace>,
+    Extension(doors): Extension<Doors>,
+) -> Answer<NetworkState> {
+    workspace.network.set_certificate(None, &doors).await?;
     get(State(workspace)).await
 }
 
@@ -137,7 +146,7 @@ pub struct Me {
     /// Name, if known.
     name: Option<String>,
     /// What a visitor may do; missing at the workshop's machine.
-    role: Option<Role>,
+    role: Option<Access>,
 }
 
 /// Who is asking.

@@ -399,7 +399,8 @@ async fn it_is_off_until_it_is_turned_on() {
     let (taken_port, port) = (taken.local_addr().unwrap().port(), free_port());
     let set = |is_on: bool, port: u16| json!({"is_on": is_on, "port": port, "painter": null});
     for (port, why) in [(80, "from 1024"), (taken_port, "in use")] {
-        let refused = bench.call(Method::PUT, "/api/network", set(true, port), StatusCode::UNPROCESSABLE_ENTITY);
+        let refused =
+            bench.call(Method::PUT, "/api/network", set(true, port), StatusCode::UNPROCESSABLE_ENTITY);
         let refused = refused.await;
         assert_eq!(refused["errors"][0]["pointer"], "/port");
         assert!(refused["detail"].as_str().unwrap().contains(why), "{refused}");
@@ -436,7 +437,8 @@ async fn a_certificate_of_ones_own() {
     // Whoever trusted the workshop's does not trust this one.
     let request = workshop.from(None, Method::GET, "/api/network/door");
     assert!(workshop.client.open(workshop.port, request, &Value::Null).await.is_err());
-    let state = workshop.bench.call(Method::DELETE, "/api/network/certificate", Value::Null, StatusCode::OK).await;
+    let state =
+        workshop.bench.call(Method::DELETE, "/api/network/certificate", Value::Null, StatusCode::OK).await;
     assert_eq!(state["words"], words);
 }
 

@@ -160,7 +160,8 @@ fn what_cannot_be_ticked_says_why() {
         (10.0, "2031-01-01T00:00:00Z", "/at"),
         (10.0, "this morning", "/at"),
     ] {
-        let refused = bench.ask(CHEST, monday(), |planned| planned.ticked(&said(minutes, at), None).map(drop));
+        let refused =
+            bench.ask(CHEST, monday(), |planned| planned.ticked(&said(minutes, at), None).map(drop));
         assert_eq!(pointers(refused), [field], "{minutes} {at}");
     }
     let clock = ClockSet { step: last, runs: true };
