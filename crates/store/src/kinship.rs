@@ -49,7 +49,9 @@ pub(crate) fn look(path: &Path) -> std::io::Result<Option<Notice>> {
         return Ok(None);
     }
     let log = beside(path, LOG);
-    let alone = read(path, Alone::Yes).ok().flatten();
+    // A file that cannot be read alone is no copy that was put there: power was lost while its log was written back to it, and the log
+    // makes it whole again.
+    let Ok(alone) = read(path, Alone::Yes) else { return Ok(None) };
     match read(path, Alone::No) {
         Err(error)
             if matches!(

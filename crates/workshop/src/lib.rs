@@ -102,8 +102,8 @@ pub use plans::{
     UndercoatView, WetEdgeView, WhenAsked, ZoneRecord,
 };
 pub use pours::{
-    AgainstPlan, AmountsIn, OnScale, PotAtHand, PotLabel, PotReading, PourBegun, PourLine, PourStep,
-    PourView, PouredBy, PouredPaint, StepEntry, keep_pour, refused,
+    AgainstPlan, AmountsIn, OnScale, PageSquare, PotAtHand, PotLabel, PotReading, PourBegun, PourLine,
+    PourStep, PourView, PouredBy, PouredPaint, StepEntry, keep_pour, refused,
 };
 pub use readings::{
     DrawdownEntry, MeasuredEntry, News, PendingReadings, ReadOut, ReadPart, ReadingEntry, ReadingKept,

@@ -202,6 +202,19 @@ pub struct PotLabel {
     pub code_size: usize,
     /// Dark modules as an SVG path, one unit per module.
     pub code_path: String,
+    /// Its page, where another machine of the network can open it.
+    pub page: Option<PageSquare>,
+}
+
+/// A page of a pot, for a phone.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PageSquare {
+    /// Address.
+    pub address: String,
+    /// Modules along a side of its QR code.
+    pub size: usize,
+    /// Dark modules of it as an SVG path.
+    pub path: String,
 }
 
 /// Unit for amounts.
@@ -559,7 +572,18 @@ impl PotLabel {
             text,
             code_size,
             code_path,
+            page: None,
         })
+    }
+
+    /// With its page, at this address of the program.
+    pub fn opened_at(mut self, address: Option<&str>) -> Self {
+        let address = address.map(|address| format!("{address}/label/{}", self.id));
+        self.page = address.and_then(|address| {
+            let (size, path) = label::square(&address)?;
+            Some(PageSquare { address, size, path })
+        });
+        self
     }
 }
 

@@ -12,7 +12,7 @@ export function Join() {
   const [code, setCode] = useState(window.location.hash.replace(/\D/g, ''));
   const enter = (event: FormEvent) => {
     event.preventDefault();
-    join.mutate(code, { onSuccess: () => window.location.replace('/') });
+    join.mutate(code, { onSuccess: () => window.location.replace(window.location.pathname) });
   };
   return (
     <main className="mx-auto grid max-w-lg content-start gap-5 p-5 pt-[12vh]">

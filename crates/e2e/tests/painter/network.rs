@@ -174,6 +174,19 @@ async fn a_pour_is_watched_from_the_other_screen() {
                 && !painter.text().await.contains("The pot is empty")
         })
         .await;
+    // Its label leads a phone that is let in to its page.
+    let pots = painter.meanwhile("GET", "/api/pours", Value::Null).await;
+    let pot = pots.as_array().unwrap().iter().find(|pot| pot["open"] == true).unwrap();
+    let id = pot["id"].as_str().unwrap();
+    let page = format!("/label/{id}");
+    painter.open(&page).await;
+    painter.choose("QR code", "This page on a phone").await;
+    painter.the("image", "QR code that opens this page").await;
+    let label = painter.meanwhile("GET", &format!("/api/pours/{id}/label"), Value::Null).await;
+    let leads_to = label["page"]["address"].as_str().unwrap().to_owned();
+    assert!(leads_to.starts_with("https://") && leads_to.ends_with(&page), "{leads_to}");
+    tablet.open(&page).await;
+    tablet.reads("Label for").await;
     tablet.leave().await;
     painter.leave().await;
 }

@@ -106,6 +106,13 @@ impl LetIn {
 }
 
 impl Network {
+    /// Address of this machine on the network, while it is on.
+    pub async fn address(&self) -> Option<String> {
+        let listening = self.0.listening.lock().await;
+        let listening = listening.as_ref()?;
+        addresses(listening.port(), listening.identity()).into_iter().next()
+    }
+
     /// The network now.
     pub async fn state(&self) -> Result<NetworkState, Problem> {
         let listening = self.0.listening.lock().await;

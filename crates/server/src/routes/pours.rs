@@ -273,8 +273,7 @@ pub async fn label(
 ) -> Answer<PotLabel> {
     let shelf = workspace.shelf_in_full().await?;
     let kept = workspace.with(move |store| store.get::<PourRecord>(id)).await?;
-    let answer = (telling.look(), telling.measure);
-    off_thread(move || Ok(PotLabel::of(&kept, &shelf, answer.0, answer.1, TimeZone::system())?))
-        .await
-        .map(Json)
+    let (look, measure, address) = (telling.look(), telling.measure, workspace.network.address().await);
+    let label = move || PotLabel::of(&kept, &shelf, look, measure, TimeZone::system());
+    off_thread(move || Ok(label()?.opened_at(address.as_deref()))).await.map(Json)
 }

@@ -3,6 +3,8 @@
 mod backups;
 mod disk;
 #[cfg(target_os = "linux")]
+mod power;
+#[cfg(target_os = "linux")]
 mod room;
 mod torture;
 

@@ -11,6 +11,7 @@ import { useAction, why } from '../../parts/useAction';
 import { useTyped } from '../../parts/useTyped';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useBackups } from '../../state/backups';
+import { useMe } from '../../state/network';
 import { Archive } from './Archive';
 import { Trash } from './Trash';
 
@@ -27,6 +28,7 @@ function verdict({ last, is_changed }: Shown) {
 /** Copies of the workspace file: the last, the folder, and how to go back to one. */
 export function Backups() {
   const { backups, make, choose, goBackTo } = useBackups();
+  const atTheMachine = !useMe().data?.role;
   if (backups.isError) return <Failed error={backups.error} retry={() => void backups.refetch()} />;
   if (!backups.data) return <Waiting />;
   const { data } = backups;
@@ -51,6 +53,24 @@ export function Backups() {
           ? 'While you work, a backup is made every hour in which something changed. The last ten are kept, then one a day for two weeks, one a week for two months, and one a month after that.'
           : 'The demo is deleted when you stop it, so it is backed up only when you ask.'}
       </p>
+      {!atTheMachine && (
+        <p className="max-w-prose text-soft">
+          Going back to a backup, and choosing where they go, is done at the workshop’s machine.
+        </p>
+      )}
+      {atTheMachine && <GoBack data={data} goBackTo={goBackTo} choose={choose} />}
+      <Trash />
+      <Archive />
+    </div>
+  );
+}
+
+type Calls = ReturnType<typeof useBackups>;
+
+/** The backups, and where they go. */
+function GoBack({ data, goBackTo, choose }: { data: Shown } & Pick<Calls, 'goBackTo' | 'choose'>) {
+  return (
+    <>
       <h2 className="pt-4 text-xl">Go back to a backup</h2>
       {data.backups.length === 0 ? (
         <p className="max-w-prose text-soft">There are none in this folder yet.</p>
@@ -64,9 +84,7 @@ export function Backups() {
         </>
       )}
       <Folder data={data} choose={choose} />
-      <Trash />
-      <Archive />
-    </div>
+    </>
   );
 }
 

@@ -24,6 +24,13 @@ const ON_A_SHEET: Partial<Record<Size, number>> = { sheet: 21, letter: 30 };
 
 type Size = (typeof SIZES)[number]['id'];
 
+const SQUARES = [
+  { id: 'recipe', name: 'The recipe as text' },
+  { id: 'page', name: 'This page on a phone' },
+] as const;
+
+type Square = (typeof SQUARES)[number]['id'];
+
 /** The label of a pot as it will be printed, and what to print it on. */
 export function Label() {
   const { id = '' } = useParams();
@@ -32,6 +39,7 @@ export function Label() {
   const label = useLabel(id, measure);
   const calls = usePourCalls(measure);
   const [place, setPlace] = useState<string>();
+  const [square, setSquare] = useState<Square>('recipe');
   if (label.isError && !label.data) return <Failed error={label.error} retry={() => label.refetch()} />;
   if (!label.data) return <Waiting rows={4} />;
   const { data } = label;
@@ -59,6 +67,7 @@ export function Label() {
             className="flex flex-wrap"
           />
           <Picker label="Amounts in" choices={POURED_IN} value={measure} onChange={setMeasure} />
+          {data.page && <Picker label="QR code" choices={SQUARES} value={square} onChange={setSquare} />}
           <div className="w-60">
             <Field
               label="Where the pot is kept"
@@ -75,19 +84,36 @@ export function Label() {
       <div className={`label-page-${size} flex flex-wrap content-start print:block`}>
         <div className={ON_A_SHEET[size] ? `label-${size}` : 'contents'}>
           {Array.from({ length: copies }, (_, copy) => copy).map((copy) => (
-            <Sticker key={copy} label={data} size={size} hidden={copy > 0} />
+            <Sticker
+              key={copy}
+              label={data}
+              size={size}
+              square={data.page ? square : 'recipe'}
+              hidden={copy > 0}
+            />
           ))}
         </div>
       </div>
       <p className="max-w-prose text-sm text-soft print:hidden">
-        The QR code holds the recipe as plain text, so any phone can read it. Find {data.code} to open the
-        record here. Print at 100 %, printer margins off.
+        {data.page && square === 'page'
+          ? 'The QR code opens this page on a phone that is let in, while the network is on.'
+          : 'The QR code holds the recipe as plain text, so any phone can read it.'}{' '}
+        Find {data.code} to open the record here. Print at 100 %, printer margins off.
       </p>
     </div>
   );
 }
 
-function Sticker({ label, size, hidden }: { label: PotLabel; size: Size; hidden: boolean }) {
+interface StickerProps {
+  label: PotLabel;
+  size: Size;
+  square: Square;
+  hidden: boolean;
+}
+
+function Sticker({ label, size, square, hidden }: StickerProps) {
+  const page = square === 'page' ? label.page : undefined;
+  const [modules, path] = page ? [page.size, page.path] : [label.code_size, label.code_path];
   return (
     <article
       aria-label={hidden ? undefined : 'Label'}
@@ -122,12 +148,12 @@ function Sticker({ label, size, hidden }: { label: PotLabel; size: Size; hidden:
       </div>
       <svg
         role="img"
-        aria-label="QR code with the recipe"
-        viewBox={`-2 -2 ${label.code_size + 4} ${label.code_size + 4}`}
+        aria-label={page ? 'QR code that opens this page' : 'QR code with the recipe'}
+        viewBox={`-2 -2 ${modules + 4} ${modules + 4}`}
         className="h-full shrink-0"
         shapeRendering="crispEdges"
       >
-        <path d={label.code_path} fill="black" />
+        <path d={path} fill="black" />
       </svg>
     </article>
   );
