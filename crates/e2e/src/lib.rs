@@ -13,6 +13,7 @@ use base64::Engine;
 use serde_json::{Value, json};
 use tempfile::TempDir;
 use thirtyfour::cdp::Cdp;
+use thirtyfour::error::WebDriverErrorInner;
 use thirtyfour::prelude::*;
 use warm_blend_server::{Served, Workspace, offer_demo, serve};
 
@@ -410,7 +411,14 @@ impl Painter {
 
     /// Value of a field.
     pub async fn value(&self, role: &str, name: &str) -> String {
-        self.the(role, name).await.prop("value").await.expect("a field").unwrap_or_default()
+        loop {
+            match self.the(role, name).await.prop("value").await {
+                Ok(value) => return value.unwrap_or_default(),
+                // It was drawn anew between being found and being read.
+                Err(error) if matches!(error.as_inner(), WebDriverErrorInner::StaleElementReference(_)) => {}
+                Err(error) => panic!("no value of {role} “{name}”: {error}"),
+            }
+        }
     }
 
     /// Presses keys at the current focus.

@@ -24,12 +24,14 @@ pub struct Visible {
 }
 
 /// Crates whose strings reach a painter.
-const CRATES: [&str; 15] = [
+const CRATES: [&str; 17] = [
+    "archive",
     "board",
     "device",
     "interchange",
     "learn",
     "mixing",
+    "network",
     "paint",
     "photo",
     "piece",

@@ -10,8 +10,8 @@ use std::sync::Arc;
 use jiff::{SignedDuration, Timestamp, tz::TimeZone};
 use rcgen::string::Ia5String;
 use rcgen::{
-    BasicConstraints, CertificateParams, CidrSubnet, DnType, ExtendedKeyUsagePurpose, GeneralSubtree, IsCa,
-    Issuer, KeyPair, KeyUsagePurpose, NameConstraints, SanType, date_time_ymd,
+    BasicConstraints, CertificateParams, CidrSubnet, DistinguishedName, DnType, ExtendedKeyUsagePurpose,
+    GeneralSubtree, IsCa, Issuer, KeyPair, KeyUsagePurpose, NameConstraints, SanType, date_time_ymd,
 };
 use rustls::ServerConfig;
 use rustls::crypto::ring::default_provider;
@@ -200,13 +200,7 @@ impl Authority {
 
     fn params(subject: &str, host: &str) -> CertificateParams {
         let mut params = CertificateParams::default();
-        params.distinguished_name = [(DnType::CommonName, subject)].into_iter().fold(
-            rcgen::DistinguishedName::new(),
-            |mut name, (kind, value)| {
-                name.push(kind, value);
-                name
-            },
-        );
+        params.distinguished_name = named(subject);
         params.is_ca = IsCa::Ca(BasicConstraints::Constrained(0));
         params.key_usages = vec![KeyUsagePurpose::KeyCertSign, KeyUsagePurpose::CrlSign];
         let domains = DOMAINS.into_iter().chain((!host.is_empty()).then_some(host));
@@ -238,8 +232,7 @@ impl Authority {
         let issuer = Issuer::new(Self::params(&self.subject, &self.host), KeyPair::from_pem(&self.own.key)?);
         let key = KeyPair::generate()?;
         let mut params = CertificateParams::default();
-        params.distinguished_name = rcgen::DistinguishedName::new();
-        params.distinguished_name.push(DnType::CommonName, "Warm Blend");
+        params.distinguished_name = named("Warm Blend");
         params.subject_alt_names = all.iter().map(|name| alternative(name)).collect::<Result<_, _>>()?;
         params.key_usages = vec![KeyUsagePurpose::DigitalSignature];
         params.extended_key_usages = vec![ExtendedKeyUsagePurpose::ServerAuth];
@@ -260,6 +253,12 @@ fn set_validity(params: &mut CertificateParams, now: Timestamp, valid: SignedDur
     };
     params.not_before = day(now - SignedDuration::from_hours(24));
     params.not_after = day(now + valid);
+}
+
+fn named(subject: &str) -> DistinguishedName {
+    let mut name = DistinguishedName::new();
+    name.push(DnType::CommonName, subject);
+    name
 }
 
 fn alternative(name: &str) -> Result<SanType, BadCertificate> {

@@ -12,6 +12,9 @@ export function useMe() {
     queryFn: () => got(api.GET('/api/network/me')),
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
+    // Whoever is not let in, or finds the program away, is not asked about again by every part of the page.
+    retryOnMount: false,
+    refetchOnWindowFocus: false,
   });
 }
 
