@@ -104,7 +104,7 @@ export function Invitation({ data, calls }: Props) {
           choices={ROLES}
           value={role}
           onChange={setRole}
-          className="flex flex-wrap pt-5"
+          className="flex flex-wrap sm:pt-5"
         />
       </div>
       <button type="submit" className="press press-ink justify-self-start" disabled={busy}>
