@@ -111,13 +111,13 @@ export function Frame() {
       >
         Skip to the screen
       </a>
-      <div className="on-dark flex shrink-0 bg-rail text-rail-soft md:w-19 md:flex-col print:hidden">
+      <div className="on-dark flex shrink-0 bg-rail text-rail-soft md:w-19 md:flex-col md:shortest:overflow-y-auto print:hidden">
         <nav aria-label="Screens" className="flex flex-1 md:flex-col">
           {SCREENS.map(({ to, name, icon: Icon }) => (
             <NavLink
               key={to}
               to={lastAt(to)}
-              className="grid min-h-15 flex-1 place-items-center content-center gap-1 text-sm font-medium whitespace-nowrap hover:text-white max-md:text-xs md:min-h-18 md:flex-none aria-[current=page]:bg-ground aria-[current=page]:text-ink"
+              className="grid min-h-15 flex-1 place-items-center content-center gap-1 text-sm font-medium whitespace-nowrap hover:text-white max-md:text-xs md:min-h-18 md:flex-none md:short:min-h-13 aria-[current=page]:bg-ground aria-[current=page]:text-ink"
             >
               <Icon size={24} aria-hidden />
               {name}
