@@ -1,4 +1,4 @@
-//! The certificate with which this machine proves itself (TLS, X.509).
+//! The certificate of this machine (TLS, X.509).
 //!
 //! Unless the painter brings one, an authority of the workshop's own is made once and signs certificates for the names and
 //! addresses that the machine has at the time. Other machines may trust the authority: it can vouch for names and
@@ -24,7 +24,7 @@ use crate::Fingerprint;
 
 /// How long a certificate is valid: tablets accept 825 days at most.
 const VALID: SignedDuration = SignedDuration::from_hours(800 * 24);
-/// Rest of that time in which it is replaced.
+/// Remaining validity at which it is replaced.
 const REST: SignedDuration = SignedDuration::from_hours(60 * 24);
 /// How long the authority is valid.
 const AUTHORITY_VALID: SignedDuration = SignedDuration::from_hours(20 * 365 * 24);
@@ -98,7 +98,7 @@ impl From<rcgen::Error> for BadCertificate {
     }
 }
 
-/// What this machine proves itself with.
+/// Certificate and key of this machine.
 #[derive(Debug, Clone)]
 pub struct Identity {
     certified: Arc<CertifiedKey>,

@@ -2,7 +2,7 @@
 //!
 //! | question | where |
 //! |---|---|
-//! | how does this machine prove itself? | [`Identity`], [`Fingerprint`] |
+//! | which certificate does this machine have? | [`Identity`], [`Fingerprint`] |
 //! | under which addresses is it found, and by whom? | [`own_names`], [`is_of_local_network`] |
 //! | how is somebody let in? | [`Registry::invite`], [`Registry::join`] |
 //! | who is asking? | [`Registry::visitor`], [`Visitor`], [`Access`] |

@@ -59,11 +59,11 @@ mod tests {
 
     #[test]
     fn host_names_and_private_addresses() {
-        for good in ["bench", "paint-room.lan", "a1"] {
-            assert!(is_host_name(good), "{good}");
+        for valid in ["bench", "paint-room.lan", "a1"] {
+            assert!(is_host_name(valid), "{valid}");
         }
-        for bad in ["", "two words", "-a", "a-", "a..b", "bänk", "a_b"] {
-            assert!(!is_host_name(bad), "{bad}");
+        for invalid in ["", "two words", "-a", "a-", "a..b", "bänk", "a_b"] {
+            assert!(!is_host_name(invalid), "{invalid}");
         }
         // RFC 1918, section 3; RFC 4193; 192.0.2.0/24 and 2001:db8::/32 are for documentation (RFC 5737, RFC 3849).
         for (address, private) in [

@@ -20,7 +20,7 @@ use crate::{BadCertificate, Identity};
 
 /// Port on which the network is served unless the painter chooses another.
 const PORT: u16 = 7843;
-/// How much later than the last time somebody is seen before that is written down.
+/// How often the time at which somebody was seen is saved.
 const SEEN: SignedDuration = SignedDuration::from_hours(1);
 /// Greatest number of sessions.
 const SESSIONS: usize = 100;
@@ -139,7 +139,7 @@ impl Registry {
         self.keep(Kept { own, ..self.kept.clone() })
     }
 
-    /// What this machine proves itself with under these names.
+    /// The certificate of this machine under these names.
     pub fn identity(&mut self, names: &[String], now: Timestamp) -> Result<Identity, RegistryError> {
         if let Some(own) = &self.kept.own {
             return Ok(Identity::own(own)?);

@@ -53,16 +53,12 @@ impl Default for Patience {
     }
 }
 
-/// Connections are encrypted.
-#[derive(Clone)]
-pub struct Tls(pub TlsAcceptor);
-
 /// Address from which a request comes; in its extensions.
 #[derive(Debug, Clone, Copy)]
 pub struct Peer(pub SocketAddr);
 
-/// Accepts and serves connections.
-pub async fn serve(listener: TcpListener, app: Router, patience: Patience, tls: Option<Tls>) {
+/// Accepts and serves connections, encrypted where there is an acceptor.
+pub async fn serve(listener: TcpListener, app: Router, patience: Patience, tls: Option<TlsAcceptor>) {
     let mut guests: Vec<Guest> = Vec::new();
     loop {
         let Ok((stream, from)) = listener.accept().await else {
@@ -90,7 +86,7 @@ struct Guest {
 }
 
 impl Guest {
-    fn of((stream, peer): (TcpStream, Peer), app: Router, head: Duration, tls: Option<Tls>) -> Self {
+    fn of((stream, peer): (TcpStream, Peer), app: Router, head: Duration, tls: Option<TlsAcceptor>) -> Self {
         let asks = Arc::new(AtomicUsize::new(0));
         let counted = Counted { app: TowerToHyperService::new(app), asks: Arc::clone(&asks), peer };
         let task = tokio::spawn(async move {
@@ -98,7 +94,7 @@ impl Guest {
             drop(stream.set_nodelay(true));
             match tls {
                 None => answer(stream, counted, head).await,
-                Some(Tls(acceptor)) => {
+                Some(acceptor) => {
                     if let Ok(Ok(stream)) = timeout(head, acceptor.accept(stream)).await {
                         answer(stream, counted, head).await;
                     }

@@ -1,4 +1,4 @@
-//! The ways by which requests come.
+//! Where requests come in: from this machine, or from the network.
 
 use std::sync::Arc;
 
@@ -9,7 +9,7 @@ use warm_blend_network::Identity;
 use crate::network::Network;
 use crate::who::Who;
 
-/// By which way requests come.
+/// Where a request comes in.
 #[derive(Debug, Clone)]
 pub enum Door {
     /// From this machine.
@@ -18,7 +18,7 @@ pub enum Door {
     Network {
         /// Who is let in.
         network: Network,
-        /// What this machine proves itself with.
+        /// Certificate of this machine.
         identity: Arc<Identity>,
     },
 }
@@ -28,7 +28,7 @@ pub enum Door {
 pub const SESSION: &str = "__Host-warm-blend";
 
 impl Door {
-    /// Who asks.
+    /// Who sent a request with these headers.
     pub fn who(&self, headers: &HeaderMap) -> Who {
         let Self::Network { network, .. } = self else { return Who::Painter };
         let cookies = headers.get_all(header::COOKIE).iter().filter_map(|value| value.to_str().ok());
@@ -56,7 +56,7 @@ impl Door {
         }
     }
 
-    /// Whether this is a name under which we are found.
+    /// Whether a Host header names this machine.
     pub fn is_ours(&self, host: &str) -> bool {
         match self {
             Self::Machine => is_this_machine(host),
@@ -86,13 +86,13 @@ mod tests {
 
     #[test]
     fn only_names_of_this_machine_count() {
-        for good in ["localhost", "127.0.0.1:7878", "[::1]:80", "localhost:1"] {
-            assert!(is_this_machine(good), "{good}");
+        for valid in ["localhost", "127.0.0.1:7878", "[::1]:80", "localhost:1"] {
+            assert!(is_this_machine(valid), "{valid}");
         }
-        for bad in
+        for invalid in
             ["", "localhost.example", "127.0.0.1.example:80", "localhost:", "localhost:80x", "192.168.0.7"]
         {
-            assert!(!is_this_machine(bad), "{bad}");
+            assert!(!is_this_machine(invalid), "{invalid}");
         }
     }
 }

@@ -1,4 +1,4 @@
-//! Who is asking.
+//! Who sent a request.
 
 use std::future::Future;
 
@@ -10,7 +10,7 @@ use warm_blend_network::{Access, Visitor};
 
 use crate::problem::Problem;
 
-/// Somebody who asks, as the guard recognised them; in the extensions of every request that got past it.
+/// Sender of a request, as the guard recognised them; in the extensions of every request it lets through.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum Who {
     /// Whoever sits at the workshop's machine.
@@ -26,7 +26,7 @@ tokio::task_local! {
 }
 
 impl Who {
-    /// Who asks with the current request; work of the program itself is the painter's.
+    /// Sender of the current request; the program's own work is the painter's.
     pub fn now() -> Self {
         WHO.try_with(Clone::clone).unwrap_or(Self::Painter)
     }
@@ -36,7 +36,7 @@ impl Who {
         WHO.scope(self, work)
     }
 
-    /// Tells one from another.
+    /// Identifies a sender.
     pub fn id(&self) -> String {
         match self {
             Self::Painter => "painter".to_owned(),

@@ -11,7 +11,7 @@ type ChangeMade = components['schemas']['ChangeMade'];
 /** Several changes that come at once are asked for once, ms. */
 const TOGETHER = 100;
 
-/** How long is waited before a connection that was refused is tried again, ms. */
+/** Delay before a refused connection is tried again, ms. */
 const AGAIN = 3000;
 
 /** Shows what others saved as soon as they have, and on coming back to the window what they saved in the meantime. */
@@ -43,10 +43,10 @@ export function useOthers() {
         source.onmessage = hear;
         source.onerror = () => {
           lost = true;
-          // An answer that was none ends it for good: begun again, in case it was a passing one.
+          // After an error status the browser never reconnects, but the error may pass.
           if (source?.readyState === EventSource.CLOSED) {
             source = undefined;
-            // As when this machine is no longer let in.
+            // Perhaps this machine is no longer let in.
             void client.invalidateQueries({ queryKey: ['me'] });
             clearTimeout(again);
             again = setTimeout(follow, AGAIN);

@@ -1,6 +1,5 @@
 //! Listening on the network, by TLS.
 
-use std::fmt;
 use std::io;
 use std::net::Ipv4Addr;
 use std::sync::Arc;
@@ -11,7 +10,7 @@ use tokio::task::JoinHandle;
 use tokio_rustls::TlsAcceptor;
 use warm_blend_network::Identity;
 
-use crate::connections::{self, Patience, Tls};
+use crate::connections::{self, Patience};
 
 /// Connections at once: those of the network never use up those of this machine.
 const CONNECTIONS: usize = 256;
@@ -24,12 +23,6 @@ impl Doors {
     /// From what makes them.
     pub fn new(make: impl Fn(Arc<Identity>) -> Router + Send + Sync + 'static) -> Self {
         Self(Arc::new(make))
-    }
-}
-
-impl fmt::Debug for Doors {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        f.write_str("Doors")
     }
 }
 
@@ -53,7 +46,7 @@ impl Listening {
                 _ => format!("can’t listen on port {port}: {error}"),
             })?;
         let config = identity.server_config().map_err(|error| error.to_string())?;
-        let tls = Tls(TlsAcceptor::from(Arc::new(config)));
+        let tls = TlsAcceptor::from(Arc::new(config));
         let identity = Arc::new(identity);
         let app = (doors.0)(Arc::clone(&identity));
         let patience = Patience { connections: CONNECTIONS, ..Patience::default() };
@@ -66,7 +59,7 @@ impl Listening {
         self.port
     }
 
-    /// What it proves itself with.
+    /// Its certificate.
     pub fn identity(&self) -> &Identity {
         &self.identity
     }

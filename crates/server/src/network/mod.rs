@@ -119,31 +119,21 @@ impl Network {
     /// Changes the settings, and listens accordingly. They stay as they were where that fails.
     pub async fn set(&self, wanted: Settings, doors: &Doors) -> Result<(), Problem> {
         let mut listening = self.0.listening.lock().await;
-        let identity = self.identity().await?;
-        let before = listening.take();
-        let port = before.as_ref().map(Listening::port);
+        // Another port is opened before the old one is given up.
+        let before = listening.take_if(|now| !wanted.is_on || now.port() == wanted.port);
         if let Some(before) = before {
             before.end().await;
         }
-        let began = match wanted.is_on {
-            true => Listening::begin(wanted.port, identity, doors).await.map(Some),
-            false => Ok(None),
-        };
-        match began {
-            Ok(now) => {
-                *listening = now;
-                *self.trouble() = None;
-                let Settings { is_on, port, painter } = wanted;
-                self.with(move |registry| registry.set(is_on, port, painter)).await
-            }
-            Err(why) => {
-                if let Some(port) = port {
-                    let identity = self.identity().await?;
-                    *listening = Listening::begin(port, identity, doors).await.ok();
-                }
-                Err(Problem::field("/port", why))
+        if wanted.is_on {
+            let began = Listening::begin(wanted.port, self.identity().await?, doors).await;
+            let began = began.map_err(|why| Problem::field("/port", why))?;
+            if let Some(before) = listening.replace(began) {
+                before.end().await;
             }
         }
+        *self.trouble() = None;
+        let Settings { is_on, port, painter } = wanted;
+        self.with(move |registry| registry.set(is_on, port, painter)).await
     }
 
     /// Uses a certificate of the painter's own (PEM), or the workshop's.

@@ -24,12 +24,8 @@ fn lives(kib: u64, args: &[&Path]) -> bool {
 fn documents(file: &Path) -> Documents {
     let store = Store::open(file).unwrap_or_else(|error| panic!("{}: {error}", file.display()));
     assert_eq!(store.damage(), None);
-    let documents = store.moment().unwrap().documents().unwrap();
-    let of = |(kind, of): (&&str, &Vec<_>)| {
-        let of = of.iter().map(|one| serde_json::to_value::<&warm_blend_documents::Archived>(one).unwrap());
-        ((*kind).to_owned(), of.collect())
-    };
-    documents.iter().map(of).collect()
+    let documents = serde_json::to_value(store.moment().unwrap().documents().unwrap()).unwrap();
+    serde_json::from_value(documents).unwrap()
 }
 
 fn log(file: &Path) -> Vec<String> {

@@ -27,11 +27,7 @@ pub fn set_back(file: &Path, form: usize) {
 
 /// Documents as values, without what is only so in one file.
 fn told(documents: &ByKind) -> BTreeMap<String, Vec<Value>> {
-    let of = |(kind, of): (&&str, &Vec<_>)| {
-        let of = of.iter().map(|one| serde_json::to_value::<&warm_blend_documents::Archived>(one).unwrap());
-        ((*kind).to_owned(), of.collect())
-    };
-    documents.iter().map(of).collect()
+    serde_json::from_value(serde_json::to_value(documents).unwrap()).unwrap()
 }
 
 /// `data/form-N.db` is the demo as a program of form N wrote it (without its photo; of form 9 on 2026-12-01, of form 10 that evening, with
