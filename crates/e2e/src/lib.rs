@@ -335,6 +335,11 @@ impl Painter {
         self.until(&format!("the page reads “{text}”"), async || self.text().await.contains(text)).await;
     }
 
+    /// Waits until the page has this title.
+    pub async fn titled(&self, title: &str) {
+        self.until(&format!("a page titled {title:?}"), async || self.driver.title().await.is_ok_and(|now| now == title)).await;
+    }
+
     /// The text of the page.
     pub async fn text(&self) -> String {
         match self.driver.find(By::Tag("body")).await {

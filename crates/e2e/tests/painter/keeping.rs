@@ -154,11 +154,12 @@ async fn pick_lists_stay_within_the_window() {
 async fn what_is_deleted_comes_back_from_its_notice() {
     let painter = Painter::at_the_demo().await;
     put_on_the_bench(&painter, "toasted straw").await;
-    assert_eq!(painter.driver.title().await.unwrap(), "Pot – Warm Blend");
+    painter.titled("Pot – Warm Blend").await;
     let here = painter.driver.current_url().await.unwrap();
     painter.click("link", "Shelf").await;
+    // The pot, too, has a button named after each of its paints.
+    painter.titled("Shelf – Warm Blend").await;
     painter.the("button", "oat white").await;
-    assert_eq!(painter.driver.title().await.unwrap(), "Shelf – Warm Blend");
     painter.click("link", "Pot").await;
     painter.reads("2 : 1 : 2, 5 parts").await;
     assert_eq!(painter.driver.current_url().await.unwrap(), here);
