@@ -23,6 +23,10 @@ const Board = opened(
   () => import('./screens/board/Board'),
   (module) => module.Board,
 );
+const Card = opened(
+  () => import('./screens/board/Card'),
+  (module) => module.Card,
+);
 const Label = opened(
   () => import('./screens/label/Label'),
   (module) => module.Label,
@@ -58,6 +62,10 @@ const Sheet = opened(
 const Pot = opened(
   () => import('./screens/pot/Pot'),
   (module) => module.Pot,
+);
+const Practice = opened(
+  () => import('./screens/practice/Practice'),
+  (module) => module.Practice,
 );
 const RunSheet = opened(
   () => import('./screens/runsheet/RunSheet'),
@@ -98,10 +106,12 @@ if (root) {
                     <Route path="/shelf/:id?" element={<Shelf />} />
                     <Route path="/pot/:id?" element={<Pot />} />
                     <Route path="/board/:id?" element={<Board />} />
+                    <Route path="/board/:id/card" element={<Card />} />
                     <Route path="/run-sheet" element={<RunSheet />} />
                     <Route path="/log" element={<Log />} />
                     <Route path="/backups" element={<Backups />} />
                     <Route path="/network" element={<Network />} />
+                    <Route path="/practice" element={<Practice />} />
                     <Route path="/about" element={<About />} />
                     <Route path="/label/:id" element={<Label />} />
                     <Route path="*" element={<Navigate to="/piece" replace />} />

@@ -451,6 +451,20 @@ impl Technique {
         self.takes_away() && !matches!(self, Self::SmoothSand)
     }
 
+    /// How it is carried out, where that is not the usual way: `hardly any paint on the brush`.
+    pub fn how(self, hand: Application) -> Option<&'static str> {
+        let (load, wipe) = (hand.load.0, hand.wipe.value());
+        match (self.is_wiped(), self.takes_away()) {
+            (true, _) if wipe < 0.4 => Some("wiped lightly"),
+            (true, _) if wipe > 0.6 => Some("wiped hard"),
+            (false, true) if load < 0.75 => Some("rubbed briefly"),
+            (false, true) if load > 1.5 => Some("rubbed for long"),
+            (false, false) if load < 0.75 => Some("hardly any paint on the brush"),
+            (false, false) if load > 1.5 => Some("a full brush"),
+            _ => None,
+        }
+    }
+
     /// True if what was applied is wiped off again.
     pub fn is_wiped(self) -> bool {
         self.row().wiped

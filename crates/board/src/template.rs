@@ -4,7 +4,9 @@ use warm_blend_mixing::SHADE;
 use warm_blend_paint::{Class, MixPart, PaintId, WholeParts};
 use warm_blend_spectral::Lab;
 
-use super::{Application, Branch, Family, Layer, Letter, Load, Passes, Strip, Technique, TextureDepth};
+use super::{
+    Application, Branch, Family, Layer, Letter, Load, Passes, Share, Strip, Technique, TextureDepth,
+};
 
 mod finishes;
 
@@ -98,6 +100,8 @@ struct Step {
     medium: Option<(Class, u32)>,
     passes: u8,
     load: f64,
+    /// Pressure when wiping, if it is wiped: 0 none, ½ usual, 1 as hard as possible.
+    wipe: f64,
     /// Texture, µm, if rougher than usual.
     texture: Option<f64>,
 }
@@ -140,11 +144,22 @@ pub struct OnShelf {
 /// What the shelf lacks for a finish.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 #[error("no {0} on the shelf; add one, or choose another finish")]
-pub struct Lacks(String);
+pub struct Lacks(String, Option<Class>);
+
+impl Lacks {
+    /// The medium that is missing, if it is one.
+    pub const fn medium(&self) -> Option<Class> {
+        self.1
+    }
+
+    fn product(class: Class) -> Self {
+        Self(class.name().to_lowercase(), Some(class).filter(|class| class.is_medium()))
+    }
+}
 
 /// A step without a pot.
 const fn alone(technique: Technique) -> Step {
-    Step { technique, colour: None, medium: None, passes: 1, load: 1.0, texture: None }
+    Step { technique, colour: None, medium: None, passes: 1, load: 1.0, wipe: 0.5, texture: None }
 }
 
 /// A step with a pure colour.
@@ -160,6 +175,10 @@ impl Step {
 
     const fn times(self, passes: u8) -> Self {
         Self { passes, ..self }
+    }
+
+    const fn wiped(self, wipe: f64) -> Self {
+        Self { wipe, ..self }
     }
 
     const fn load(self, load: f64) -> Self {
@@ -266,7 +285,7 @@ impl<'a> Cast<'a> {
         let main = main
             .and_then(|main| paints(shelf).find(|tin| tin.paint == main))
             .or_else(|| paints(shelf).min_by(|a, b| suits(a).total_cmp(&suits(b))))
-            .ok_or_else(|| Lacks("paint".to_owned()))?;
+            .ok_or_else(|| Lacks("paint".to_owned(), None))?;
         Ok(Self { shelf, main })
     }
 
@@ -299,7 +318,7 @@ impl<'a> Cast<'a> {
                 .least(|tin| (tin.lab.l - l).abs() - turned(tin, &self.main).min(40.0) + 0.3 * chroma(tin)),
             Role::Bold => self.least(|tin| -turned(tin, &self.main) - 0.5 * chroma(tin)),
             Role::Metal => most(self.shelf.iter().copied().filter(|tin| tin.class == Class::Metallic))
-                .ok_or_else(|| Lacks(Class::Metallic.name().to_lowercase()))?,
+                .ok_or_else(|| Lacks::product(Class::Metallic))?,
         })
     }
 
@@ -314,7 +333,7 @@ impl<'a> Cast<'a> {
                 Some(medium) => pot.push((medium.paint, parts)),
                 // Water comes from the tap: if it is not in the list, the film is correspondingly thinner.
                 None if class == Class::Water => load /= f64::from(1 + parts),
-                None => return Err(Lacks(class.name().to_lowercase())),
+                None => return Err(Lacks::product(class)),
             }
         }
         let component = |(paint, parts)| Some(MixPart { paint, parts: WholeParts::new(parts).ok()? });
@@ -322,6 +341,7 @@ impl<'a> Cast<'a> {
         let hand = Application {
             passes: Passes::new(step.passes).unwrap_or(usual.passes),
             load: Load::new(load).unwrap_or(usual.load),
+            wipe: Share::new(step.wipe).unwrap_or(usual.wipe),
             grit: None,
             texture: step.texture.and_then(|texture| TextureDepth::new(texture).ok()),
             ..usual
@@ -378,7 +398,7 @@ mod tests {
         assert_eq!(named(light.tin(Role::Earth).unwrap()), 3);
         assert_eq!(named(light.tin(Role::Deeper).unwrap()), 6, "the clay-type one would be nearer");
         assert_eq!(named(light.tin(Role::Metal).unwrap()), 7);
-        assert!(matches!(Cast::of(&shelf[6..], None, Tone::Light), Err(Lacks(_))));
+        assert!(matches!(Cast::of(&shelf[6..], None, Tone::Light), Err(Lacks(..))));
     }
 
     /// A shelf with one of everything fills every finish; each is a board that can be painted.

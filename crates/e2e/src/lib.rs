@@ -337,7 +337,10 @@ impl Painter {
 
     /// Waits until the page has this title.
     pub async fn titled(&self, title: &str) {
-        self.until(&format!("a page titled {title:?}"), async || self.driver.title().await.is_ok_and(|now| now == title)).await;
+        self.until(&format!("a page titled {title:?}"), async || {
+            self.driver.title().await.is_ok_and(|now| now == title)
+        })
+        .await;
     }
 
     /// The text of the page.

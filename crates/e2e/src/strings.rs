@@ -24,7 +24,7 @@ pub struct Visible {
 }
 
 /// Crates whose strings reach a painter.
-const CRATES: [&str; 17] = [
+const CRATES: [&str; 18] = [
     "archive",
     "board",
     "device",
@@ -36,6 +36,7 @@ const CRATES: [&str; 17] = [
     "photo",
     "piece",
     "plan",
+    "practice",
     "render",
     "server",
     "spectral",

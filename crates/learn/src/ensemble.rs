@@ -185,6 +185,11 @@ impl Ensemble {
         same && self.best == since.best
     }
 
+    /// False of a medium, and of a material that is known for certain.
+    pub fn is_uncertain(&self) -> bool {
+        !self.members.get().is_empty()
+    }
+
     /// The most probable material.
     pub fn best(&self) -> &Material {
         &self.best
@@ -233,25 +238,21 @@ impl Ensemble {
             mix(&borrowed)
         };
         let best = stir(&|ensemble| ensemble.best.clone())?;
-        if components.iter().all(|(_, ensemble)| ensemble.is_medium()) {
+        if !components.iter().any(|(_, ensemble)| ensemble.is_uncertain()) {
             return Ok(Self::certain(best));
         }
         let (mut clear, mut all) = (0.0, 0.0);
         for (parts, ensemble) in components {
             let stays = parts.value() * ensemble.best.stays;
             all += stays;
-            clear += if ensemble.is_medium() { stays } else { 0.0 };
+            // A medium is certain.
+            clear += if ensemble.is_uncertain() { 0.0 } else { stays };
         }
         let clear = clear / all.max(f64::MIN_POSITIVE);
         let members = (0..MEMBERS)
             .map(|i| Ok(diluted(stir(&|ensemble| ensemble.member(i))?, clear, i)))
             .collect::<Result<Vec<_>, _>>()?;
         Ok(Self::new(best, members.into_iter()))
-    }
-
-    /// True of a medium, which is certain.
-    fn is_medium(&self) -> bool {
-        self.members.get().is_empty()
     }
 
     /// All materials in another state.

@@ -10,7 +10,7 @@ use warm_blend_spectral::{Light, Srgb};
 
 use super::{
     BadTin, Ensemble, Facts, Judged, KeptComponent, Learnt, Reading, learn_up_to,
-    worth::{Beside, Reads, Test, Worth, doubt, worth},
+    worth::{Beside, Reads, Test, Worth, after_test, doubt, worth},
 };
 use crate::Strength;
 
@@ -179,6 +179,14 @@ impl Estimate {
         // The house white is not tinted with itself.
         worth.after.retain(|(test, _)| !test.needs_white() || self.house_white != Some(at));
         worth
+    }
+
+    /// A tin after a test of it came out as expected, with a device that gives `reads`; `None` if the test cannot be made.
+    pub fn after_test(&self, test: Test, id: PaintId, reads: Reads) -> Option<Ensemble> {
+        let at = *self.places.get(&id)?;
+        self.sample(test, id)?;
+        let dark = self.dark_for(at).map(|dark| &self.known[dark]);
+        after_test(test, &self.known[at], Beside { others: &[], white: self.white(), dark }, reads)
     }
 
     /// Tins and parts to mix for a test of a tin.

@@ -170,6 +170,12 @@ pub fn worth(paint: &Ensemble, beside: Beside, reads: Reads) -> Worth {
     Worth { doubt: doubt(paint, beside), after }
 }
 
+/// `paint` after a test came out as expected, with a device that measures `reads`; `None` if something it needs is missing.
+pub(super) fn after_test(test: Test, paint: &Ensemble, beside: Beside, reads: Reads) -> Option<Ensemble> {
+    let known = Known { paint: paint.clone(), white: beside.white.cloned(), dark: beside.dark.cloned() };
+    known.taught(test, reads).map(|taught| taught.paint)
+}
+
 /// 550 nm.
 const MIDDLE: usize = 17;
 

@@ -26,6 +26,7 @@
 #![warn(missing_docs, clippy::unwrap_used)]
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
+mod chart;
 mod class;
 mod contents;
 mod drawdown;
@@ -51,6 +52,7 @@ pub mod undertone;
 mod units;
 mod verdict;
 
+pub use chart::{CHART, ChartColour};
 pub use class::{Base, Class, Medium, Role};
 pub use contents::{Contents, Product};
 pub use drawdown::{Drawdown, STOPS};

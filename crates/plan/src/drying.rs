@@ -73,6 +73,14 @@ fn dries_in(laid: &Laid, tins: Tins, air: Air) -> f64 {
     dry(laid, &laid.contents(tins)) * air.slower(laid.dries_by(tins))
 }
 
+/// Minutes until the layers of a work are dry at 20 °C and 50 %, and how many times as long that takes in some air; `None`
+/// if it lays nothing. Of layers that are worked wet into each other, the slowest counts.
+pub fn dries(work: &Work, tins: Tins, air: Air) -> Option<(f64, f64)> {
+    let each =
+        work.layers().iter().map(|laid| (dry(laid, &laid.contents(tins)), air.slower(laid.dries_by(tins))));
+    each.max_by(|one, other| (one.0 * one.1).total_cmp(&(other.0 * other.1)))
+}
+
 /// How a finished work dries in some air, prepared for several questions.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Drying<'a> {

@@ -51,6 +51,45 @@ const fn by_area(technique: Technique) -> f64 {
     }
 }
 
+/// What the minutes of a step are made of at the usual pace: `ready + rate × amount × relief`.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Effort {
+    /// Minutes to get ready and to clean up.
+    pub ready: f64,
+    /// Minutes for a unit of the amount.
+    pub rate: Rate,
+    /// Area, m², or length of edge, m.
+    pub amount: f64,
+    /// Factor for relief, by area; 1 for edges.
+    pub relief: f64,
+}
+
+/// Minutes for a unit of work.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Rate {
+    /// For a square metre of a flat board.
+    SquareMetre(f64),
+    /// For a metre of edge.
+    Metre(f64),
+}
+
+/// What the minutes of a step on some zones are made of.
+pub fn effort(work: &Work, zones: &[&ZoneWork]) -> Effort {
+    let (rate, ready) = (rate(work), setup(work, zones));
+    let area: f64 = zones.iter().map(|zone| zone.area).sum();
+    match rate {
+        Rate::Metre(_) => {
+            let amount = zones.iter().map(|zone| zone.taped).sum();
+            Effort { ready, rate, amount, relief: 1.0 }
+        }
+        Rate::SquareMetre(_) => {
+            let raised: f64 = zones.iter().map(|zone| zone.area * by_relief(zone)).sum();
+            let relief = if area > 0.0 { raised / area } else { 1.0 };
+            Effort { ready, rate, amount: area, relief }
+        }
+    }
+}
+
 /// Minutes of hands-on work on some zones at the usual pace.
 pub fn minutes(work: &Work, zones: &[&ZoneWork]) -> f64 {
     setup(work, zones) + zones.iter().map(|zone| on_zone(work, zone)).sum::<f64>()
@@ -110,21 +149,28 @@ fn setup(work: &Work, zones: &[&ZoneWork]) -> f64 {
 
 /// Minutes of the work itself on one zone.
 fn on_zone(work: &Work, zone: &ZoneWork) -> f64 {
-    let rate = match work {
+    match rate(work) {
+        Rate::Metre(rate) => rate * zone.taped,
+        Rate::SquareMetre(rate) => rate * zone.area * by_relief(zone),
+    }
+}
+
+/// Minutes for a unit of the work itself.
+fn rate(work: &Work) -> Rate {
+    Rate::SquareMetre(match work {
         Work::HardwareOff | Work::HardwareOn | Work::LeadTest | Work::Rest => 0.0,
         Work::Clean => 9.0,
         Work::Rinse => 5.0,
         Work::Deglaze => 6.0,
         Work::Dewax | Work::WaxOff => 20.0,
         Work::Scuff => 12.0,
-        Work::Tape => return TAPE * zone.taped,
-        Work::TapeOff => return TAPE_OFF * zone.taped,
+        Work::Tape => return Rate::Metre(TAPE),
+        Work::TapeOff => return Rate::Metre(TAPE_OFF),
         Work::Layer(_) | Work::Wet(_) => work.layers().iter().map(by_square_metre).sum(),
         Work::Age(_) => 22.0,
         Work::ScuffBack => 10.0,
         Work::Buff => 9.0,
-    };
-    rate * zone.area * (1.0 + BY_RELIEF * zone.relief())
+    })
 }
 
 /// Minutes for one coat on a square metre of flat board, without getting ready.
@@ -184,6 +230,20 @@ mod tests {
             let large = ZoneWork { places, ..zone(Zone::Case, area * more, layers) };
             for work in wanted(&small, true, &chalk) {
                 prop_assert!(minutes(&work, &[&large]) >= minutes(&work, &[&small]) - 1e-9);
+            }
+        }
+
+        /// What is said of the minutes adds up to them.
+        #[test]
+        fn the_reasons_add_up(layers in any_layers(), area in 0.1..20.0f64, other in 0.1..20.0f64, recess in 0.0..0.4f64, taped in 0.0..9.0f64) {
+            let flat = ZoneWork { taped, ..zone(Zone::Case, area, layers.clone()) };
+            let places = ByPlace { field: FLAT.field - recess, recess: FLAT.recess + recess, edge: FLAT.edge };
+            let carved = ZoneWork { places, ..zone(Zone::Panels, other, layers) };
+            let both = [&flat, &carved];
+            for work in wanted(&flat, true, &chalk) {
+                let Effort { ready, rate, amount, relief } = effort(&work, &both);
+                let (Rate::SquareMetre(rate) | Rate::Metre(rate)) = rate;
+                prop_assert!((ready + rate * amount * relief - minutes(&work, &both)).abs() < 1e-9);
             }
         }
 

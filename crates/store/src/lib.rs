@@ -45,6 +45,7 @@ mod notice;
 mod on_disk;
 mod open;
 mod photos;
+mod practice;
 mod rescue;
 mod rows;
 mod set_aside;

@@ -31,7 +31,8 @@ const DOCUMENT: &str = "id, kind, revision, body, removed, made_at, changed_at";
 const PHOTO: &str = "id, jpeg, made_at";
 
 impl Store {
-    /// Saves what can be read of a file to a new one. The damaged file is not changed; its history is not copied.
+    /// Saves what can be read of a file to a new one. The damaged file is not changed; its history and the answers
+    /// given in practice are not copied.
     pub fn rescue(from: &Path, to: &Path) -> Result<Rescued, OpenError> {
         let at = |path: &Path| {
             let path = path.to_owned();

@@ -7,6 +7,8 @@
 //! | which mix is closest, and what should be added? | [`ShelfSnapshot::find`], [`ShelfSnapshot::correct`] |
 //! | shades, transitions, glazes and waxes? | [`ShelfSnapshot::ladder`], [`ShelfSnapshot::blend`],
 //! [`ShelfSnapshot::making`], [`ShelfSnapshot::film`] |
+//! | what does a prediction rest on? | [`ShelfSnapshot::reasons`] |
+//! | what does a word of the trade mean? | [`ShelfSnapshot::terms`] |
 //! | how is a batch measured, and what does it cost? | [`ShelfSnapshot::measure_out`] |
 //! | how far is a pour? | [`PourView`], [`PotLabel`] |
 //! | what does a board look like, what is wrong with it, and how is it mended? | [`ShelfSnapshot::predict_strip`],
@@ -17,6 +19,7 @@
 //! | what would an import do, and what does an export contain? | [`Import`], [`ShelfSnapshot::export`] |
 //! | what was done, and how is it repeated? | [`ShelfSnapshot::log_page`], [`ShelfSnapshot::make_again`],
 //! [`ShelfSnapshot::like`] |
+//! | what should a newcomer do next? | [`FirstHour`] |
 //! | which tins are the same? | [`Merge`] |
 //! | why was something refused? | [`Refusal`], [`Checks`] |
 //!
@@ -30,10 +33,12 @@ mod appearance;
 mod batch;
 mod blending;
 mod boards;
+mod by_eye;
 mod choices;
 mod colour;
 mod correcting;
 mod exports;
+mod first_hour;
 mod imports;
 mod label;
 mod log;
@@ -45,15 +50,19 @@ mod mixes;
 mod mixtures;
 mod paint_page;
 mod paints;
+mod pane;
 mod photos;
 mod pieces;
 mod plans;
 mod pours;
+mod practice;
 mod readings;
 mod refusal;
 mod shades;
 mod snapshot;
 mod stateless;
+mod terms;
+mod why;
 
 pub use appearance::{AgainstTarget, Hex, Lustre, SeenColour, Swatch, Wedge};
 pub use batch::{BatchIn, BatchMeasured, BatchOf, MeasuredOut};
@@ -65,9 +74,11 @@ pub use boards::{
     RemedyView, SchoolView, SchoolsView, SeenBoard, ShareOfColour, SpotKept, SpotRead, SpotToRead,
     StripPrediction, TechniqueChoice, TemplateChoice, TroubleChoice, strip_of,
 };
+pub use by_eye::{NamedColour, Neighbour, NeighboursAsked, chart};
 pub use choices::{WorkshopEntry, WorkshopKept};
 pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
 pub use exports::Export;
+pub use first_hour::{FirstHour, FirstStep, FirstStepView, MadeSoFar};
 pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
 pub use label::{LabelPart, square};
 pub use log::{
@@ -85,6 +96,7 @@ pub use mixtures::{
 };
 pub use paint_page::{LookInLight, LooksInState, PaintPage, TestPart, TestWorth};
 pub use paints::{HowSure, Paint, PaintEntry, TinPrice};
+pub use pane::Pane;
 pub use photos::{
     PaletteColour, PaletteRecipe, PaletteRequest, PhotoPalette, PickRequest, PickedColour, PickedColours,
     SpotEntry,
@@ -105,6 +117,9 @@ pub use pours::{
     AgainstPlan, AmountsIn, OnScale, PageSquare, PotAtHand, PotLabel, PotReading, PourBegun, PourLine,
     PourStep, PourView, PouredBy, PouredPaint, StepEntry, keep_pour, refused,
 };
+pub use practice::{
+    AnswerChecked, AnswerGiven, ChoiceShown, PracticeView, Question, QuestionAsked, SkillView, WeekView,
+};
 pub use readings::{
     DrawdownEntry, MeasuredEntry, News, PendingReadings, ReadOut, ReadPart, ReadingEntry, ReadingKept,
     ReadingMade, ToRead, shown_entry, wet,
@@ -116,3 +131,5 @@ pub use stateless::{
     BoardPredicted, BoardRead, BoardTin, GivenTins, MeetsBelow, PotPart, PredictBoardRequest, PredictLayer,
     PredictPaint, PredictReading, PredictRequest, PredictTin, Predicted,
 };
+pub use terms::{Term, TermView};
+pub use why::{Evidence, Guess, MixReasons, NextTest};

@@ -12,7 +12,7 @@ use warm_blend_paint::{
     SavedMix, Seen, Verdict, nearest_whole,
 };
 
-use crate::{Checks, MixEntry, Refusal, ShelfSnapshot};
+use crate::{Checks, MixEntry, Refusal, ShelfSnapshot, Term};
 
 /// A usual mixture.
 #[derive(Debug, Serialize, ToSchema)]
@@ -34,6 +34,12 @@ pub struct MissingMedium {
     pub class: &'static str,
     /// Its name.
     pub name: &'static str,
+}
+
+impl MissingMedium {
+    pub(crate) fn of(class: Class) -> Self {
+        Self { class: class.id(), name: class.name() }
+    }
 }
 
 /// A pot to be made into a mixture.
@@ -68,6 +74,8 @@ pub struct FilmOf {
 pub struct FilmsSeen {
     /// Kind of mixture: `glaze, stippled`.
     pub kind: &'static str,
+    /// The term that explains it.
+    pub term: Option<Term>,
     /// Colour of the bare ground.
     pub ground: String,
     /// Films on field, recess and edge.
@@ -130,7 +138,7 @@ impl ShelfSnapshot {
     /// The usual mixtures, with the mediums that the shelf lacks.
     pub fn presets(&self) -> Vec<PresetChoice> {
         let missing = |(class, _): &&(Class, u32)| self.fullest(*class).is_none();
-        let medium = |(class, _): &(Class, u32)| MissingMedium { class: class.id(), name: class.name() };
+        let medium = |(class, _): &(Class, u32)| MissingMedium::of(*class);
         let choice = |preset: &Preset| PresetChoice {
             id: preset.id,
             name: preset.name,
@@ -200,6 +208,7 @@ impl ShelfSnapshot {
         };
         Ok(FilmsSeen {
             kind: kind.name(),
+            term: Term::of(kind),
             ground: bare.screen.srgb.to_string(),
             films: Place::ALL.map(seen).into(),
             warnings: warnings(&classes)

@@ -367,6 +367,14 @@ impl ShelfSnapshot {
         &self.learnt.estimate
     }
 
+    /// The estimate as it would be without the reading at an index of the log.
+    pub(crate) fn estimate_without(&self, reading: usize) -> Result<Estimate, Refusal> {
+        let Learnt { tins, read, estimate, taught, .. } = &*self.learnt;
+        let others: Vec<Reading<PaintId>> = [&read[..reading], &read[reading + 1..]].concat();
+        let estimate = estimate.after(tins, &others, usize::MAX).map_err(|_| Refusal::Broken)?;
+        Ok(estimate.strengthened(&taught.strengths))
+    }
+
     /// Forecasts of recent readings.
     pub(crate) fn backtested(&self) -> Result<&[Backtested], Refusal> {
         let Learnt { predicted, predicted_before, .. } = &*self.learnt;

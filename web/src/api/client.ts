@@ -93,6 +93,15 @@ export type LightName = Schemas['Light'];
 export type StateName = Schemas['FilmState'];
 export type Class = Schemas['Class'];
 export type ClassChoice = Schemas['ClassChoice'];
+export type AnswerChecked = Schemas['AnswerChecked'];
+export type Pane = Schemas['Pane'];
+export type PracticeView = Schemas['PracticeView'];
+export type Question = Schemas['Question'];
+export type EyeSkill = Schemas['EyeSkill'];
+export type SkillView = Schemas['SkillView'];
+export type FirstStep = Schemas['FirstStep'];
+export type TermId = Schemas['Term'];
+export type TermView = Schemas['TermView'];
 export type HistoryNow = Schemas['HistoryNow'];
 
 export { Problem, type ProblemBody };

@@ -1,4 +1,4 @@
-import { Archive, CircleHelp, Redo2, Ruler, Search, Undo2, Wifi } from 'lucide-react';
+import { Archive, CircleHelp, Eye, Redo2, Ruler, Search, Undo2, Wifi } from 'lucide-react';
 import { Suspense, useRef, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { LightControl } from '../light/LightControl';
@@ -11,13 +11,14 @@ import { useOthers } from '../state/others';
 import { useHistory, useUndo } from '../state/workspace';
 import { DemoLine } from './DemoLine';
 import { FileNotices } from './FileNotices';
+import { FirstHour } from './FirstHour';
 import { GuestLine } from './GuestLine';
+import { Help, type HelpTab } from './Help';
 import { Jump } from './Jump';
 import { PendingReadings } from './PendingReadings';
 import { PieceName } from './PieceName';
 import { Pieces } from './Pieces';
 import { SavingState } from './SavingState';
-import { Shortcuts } from './Shortcuts';
 import { isLit, SCREENS, useArrival, usePlaces } from './screens';
 import { isFor, type Tool, Tools } from './Tools';
 import { Trouble } from './Trouble';
@@ -27,7 +28,7 @@ import { useScrollKept } from './useScrollKept';
 
 /** What is around every screen: the rail, the piece, the light, undo, jump and help. */
 export function Frame() {
-  const [asking, setAsking] = useState<'jump' | 'keys'>();
+  const [asking, setAsking] = useState<'jump' | HelpTab>();
   const tell = useTell();
   useFocusKept();
   useOthers();
@@ -79,6 +80,14 @@ export function Frame() {
       act: () => setUnits(units === 'metric' ? 'imperial' : 'metric'),
     },
     {
+      id: 'practice',
+      name: 'Practice',
+      shown: 'Practice',
+      icon: Eye,
+      act: () => go('/practice'),
+      for: 'helper',
+    },
+    {
       id: 'backups',
       name: 'Backups',
       shown: 'Backups',
@@ -95,11 +104,11 @@ export function Frame() {
       for: 'painter',
     },
     {
-      id: 'keys',
-      name: 'Keyboard shortcuts',
-      shown: 'Shortcuts',
+      id: 'help',
+      name: 'Help',
+      shown: 'Help',
       icon: CircleHelp,
-      act: () => setAsking('keys'),
+      act: () => setAsking('start'),
     },
   ];
 
@@ -117,6 +126,7 @@ export function Frame() {
             <NavLink
               key={to}
               to={lastAt(to)}
+              data-mark={`screen ${to}`}
               className="grid min-h-15 flex-1 place-items-center content-center gap-1 text-sm font-medium whitespace-nowrap hover:text-white max-md:text-xs md:min-h-18 md:flex-none md:short:min-h-13 aria-[current=page]:bg-ground aria-[current=page]:text-ink"
             >
               <Icon size={24} aria-hidden />
@@ -131,6 +141,7 @@ export function Frame() {
         <GuestLine />
         <FileNotices />
         <PendingReadings />
+        <FirstHour />
         <header className="flex shrink-0 flex-wrap items-center gap-x-2 px-3 pt-2 max-md:justify-between md:flex-nowrap md:px-4 print:hidden">
           <div className="flex min-w-0 items-center gap-x-2 max-md:basis-full">
             <PieceName />
@@ -159,7 +170,11 @@ export function Frame() {
         </main>
       </div>
       <Jump open={asking === 'jump'} onClose={() => setAsking(undefined)} />
-      <Shortcuts open={asking === 'keys'} onClose={() => setAsking(undefined)} />
+      <Help
+        at={asking === 'jump' ? undefined : asking}
+        onTab={setAsking}
+        onClose={() => setAsking(undefined)}
+      />
     </div>
   );
 }

@@ -32,6 +32,7 @@ function useGoals(): Goal[] {
     ...SCREENS.map(({ to, name }) => ({ id: to, name, kind: 'screen', go: () => go(to) })),
     ...(role === 'guest' ? [] : [{ id: 'backups', name: 'Backups', kind: 'page', go: () => go('/backups') }]),
     ...(role ? [] : [{ id: 'network', name: 'Network', kind: 'page', go: () => go('/network') }]),
+    { id: 'practice', name: 'Practice', kind: 'page', go: () => go('/practice') },
     { id: 'about', name: 'About, and licences', kind: 'page', go: () => go('/about') },
     ...boards.map((board) => ({
       id: board.id,

@@ -1,7 +1,5 @@
 import { Switch } from 'radix-ui';
 import { useId, useState } from 'react';
-import { Link } from 'react-router';
-import { Panel } from '../parts/Panel';
 import { SCREENS } from './screens';
 import { questionKey } from './useKeys';
 
@@ -20,11 +18,11 @@ const KEYS: [string, string][] = [
 ];
 
 /** The list of keys. */
-export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function Shortcuts() {
   const [heard, setHeard] = useState(questionKey.get);
   const id = useId();
   return (
-    <Panel open={open} onClose={onClose} title="Keyboard shortcuts">
+    <>
       <dl className="grid grid-cols-[auto_1fr] items-baseline gap-x-5 gap-y-2">
         {KEYS.map(([keys, action]) => (
           <div key={keys} className="contents">
@@ -52,9 +50,6 @@ export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => voi
           <Switch.Thumb className="block size-6 rounded-full bg-white transition-transform data-[state=checked]:translate-x-5" />
         </Switch.Root>
       </div>
-      <Link to="/about" onClick={onClose} className="press mt-2 -ml-4 font-medium underline">
-        About Warm Blend, and licences
-      </Link>
-    </Panel>
+    </>
   );
 }

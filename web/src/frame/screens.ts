@@ -21,6 +21,7 @@ const BESIDE = [
   { to: '/label', name: 'Pot label' },
   { to: '/backups', name: 'Backups' },
   { to: '/network', name: 'Network' },
+  { to: '/practice', name: 'Practice' },
   { to: '/about', name: 'About' },
 ];
 

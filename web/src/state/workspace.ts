@@ -224,7 +224,8 @@ export function usePaintCalls() {
   const query = look;
   return {
     make: async (entry: PaintEntry) => {
-      const paint = await got(changing.POST('/api/paints', { params: { query }, body: entry }));
+      const params = { query: { ...query, may_be_white: true } };
+      const paint = await got(changing.POST('/api/paints', { params, body: entry }));
       await refresh(client);
       return paint;
     },

@@ -16,7 +16,7 @@ const WAXED: Step = alone(crate::Technique::ClearWax);
 
 impl Template {
     /// All ready finishes, in the order in which they are offered.
-    pub const ALL: [Template; 19] = [
+    pub const ALL: [Template; 20] = [
         Template {
             id: "aged",
             name: "Glazed, dry-brushed and rubbed back",
@@ -289,6 +289,23 @@ impl Template {
             tone: Tone::Dark,
             shared: &[BASE, WAXED, put(Gilding, Role::Metal)],
             ends: &[],
+        },
+        Template {
+            id: "practice-card",
+            name: "Practice card: load and pressure",
+            note: "Three strips of dry brush from hardly any paint to a full brush, three of glaze wiped from lightly to hard.",
+            suits: "finding your own hand",
+            skill: Skill::Easy,
+            tone: Tone::Middle,
+            shared: &[BASE],
+            ends: &[
+                &[put(DryBrush, Role::Lightest).load(0.5)],
+                &[put(DryBrush, Role::Lightest)],
+                &[put(DryBrush, Role::Lightest).load(2.0)],
+                &[put(GlazeWiped, Role::Deepest).in_parts(GlazingLiquid, 4).wiped(0.25)],
+                &[put(GlazeWiped, Role::Deepest).in_parts(GlazingLiquid, 4)],
+                &[put(GlazeWiped, Role::Deepest).in_parts(GlazingLiquid, 4).wiped(0.75)],
+            ],
         },
     ];
 }

@@ -74,11 +74,20 @@ async fn the_interface_is_open_to_everyone() {
     painter.the("textbox", "Hex code").await;
     check("target").await;
     painter.press(Key::Escape).await;
-    painter.click("button", "Keyboard shortcuts").await;
-    painter.the("dialog", "Keyboard shortcuts").await;
-    check("keys").await;
+    painter.click("button", "Why?").await;
+    painter.the("region", "Readings it rests on").await;
+    check("why").await;
+    painter.escape("Why this colour?").await;
+    painter.click("button", "Help").await;
+    painter.the("dialog", "Help").await;
+    check("help").await;
+    for tab in ["Words", "Keyboard shortcuts"] {
+        painter.click("tab", tab).await;
+        painter.until("its contents are there", async || !painter.text().await.contains("Drawing…")).await;
+        check(tab).await;
+    }
     painter.press(Key::Escape).await;
-    painter.gone("dialog", "Keyboard shortcuts").await;
+    painter.gone("dialog", "Help").await;
     painter.control('k').await;
     painter.the("combobox", "Screen, paint, mix or light").await;
     check("jump").await;

@@ -5,6 +5,7 @@ mod backups;
 mod boards;
 mod everyone;
 mod faulty;
+mod guide;
 mod keeping;
 mod log;
 mod network;

@@ -18,8 +18,6 @@ async fn the_newcomers_path_is_short() {
         painter.click("button", "Add to shelf").await;
         painter.the("button", "Delete this paint").await;
     }
-    painter.click("combobox", "House white").await;
-    painter.click("option", "house white").await;
     painter.click("button", "Tint 1 : 1").await;
     painter.click("radio", "Practise").await;
     painter.click("button", "Read it").await;

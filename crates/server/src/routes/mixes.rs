@@ -9,7 +9,7 @@ use uuid::Uuid;
 use warm_blend_documents::Kept;
 use warm_blend_paint::{Look, SavedMix};
 use warm_blend_store::Store;
-use warm_blend_workshop::{Mix, MixEntry, MixtureWanted, Prediction, Refusal, mix_of_parts};
+use warm_blend_workshop::{Mix, MixEntry, MixReasons, MixtureWanted, Prediction, Refusal, mix_of_parts};
 
 use crate::{
     Workspace,
@@ -76,6 +76,19 @@ pub async fn preview(
     let mix = entry.parse()?;
     let (mix, shelf) = workspace.with_shelf(|store| store.verify_references(&mix).map(|()| mix)).await?;
     off_thread(move || Ok(shelf.predict(&mix, look)?)).await.map(Json)
+}
+
+/// What the prediction of a mix rests on; null for an empty pot.
+#[utoipa::path(post, path = "/mixes/why", operation_id = "explain_mix", tag = "pot", params(Look),
+    responses((status = OK, body = Option<MixReasons>)))]
+pub async fn why(
+    State(workspace): State<Workspace>,
+    Query(look): Query<Look>,
+    Json(entry): Json<MixEntry>,
+) -> Answer<Option<MixReasons>> {
+    let mix = entry.parse()?;
+    let (mix, shelf) = workspace.with_shelf(|store| store.verify_references(&mix).map(|()| mix)).await?;
+    off_thread(move || Ok(shelf.reasons(&mix, look)?)).await.map(Json)
 }
 
 /// A mix.

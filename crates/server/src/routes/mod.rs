@@ -8,6 +8,7 @@ mod camera;
 mod changes;
 mod demo;
 mod files;
+mod guide;
 mod history;
 mod log;
 mod mixes;
@@ -17,6 +18,7 @@ mod photos;
 mod piece;
 mod plans;
 mod pours;
+mod practice;
 mod predict;
 mod readings;
 mod reference;
@@ -115,6 +117,13 @@ fn for_everybody() -> OpenApiRouter<Workspace> {
         .routes(routes!(readings::learning))
         .routes(routes!(changes::watch))
         .routes(routes!(history::get))
+        .routes(routes!(guide::first_hour))
+        .routes(routes!(guide::terms))
+        .routes(routes!(guide::colour_chart))
+        .routes(routes!(guide::neighbours))
+        .routes(routes!(mixes::why))
+        .routes(routes!(practice::get))
+        .routes(routes!(practice::question))
         .routes(routes!(network::me))
         .routes(routes!(network::door))
         .routes(routes!(network::authority))
@@ -165,6 +174,7 @@ fn for_painters() -> OpenApiRouter<Workspace> {
         .routes(routes!(plans::untick))
         .routes(routes!(log::make_note))
         .routes(routes!(log::remove_note))
+        .routes(routes!(practice::answer))
         .routes(routes!(archives::export, archives::take_in))
         .routes(routes!(archives::preview))
         .routes(routes!(backups::get, backups::make))

@@ -5,6 +5,8 @@ use axum::{
     http::StatusCode,
 };
 use rayon::prelude::*;
+use serde::Deserialize;
+use utoipa::IntoParams;
 use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_documents::{Document, Kept};
@@ -55,16 +57,27 @@ pub async fn list(
     Ok((next_part(&asked_at, next), Json(paints.await?)))
 }
 
+/// How a paint is added.
+#[derive(Debug, Default, Deserialize, IntoParams)]
+#[serde(default)]
+pub struct Adding {
+    /// Whether a white becomes the house white if the shelf has none.
+    may_be_white: bool,
+}
+
 /// Add a paint to the shelf.
-#[utoipa::path(post, path = "/paints", operation_id = "make_paint", tag = "shelf", params(Look),
+#[utoipa::path(post, path = "/paints", operation_id = "make_paint", tag = "shelf", params(Look, Adding),
     responses((status = CREATED, body = Paint)))]
 pub async fn make(
     State(workspace): State<Workspace>,
     Query(look): Query<Look>,
+    Query(Adding { may_be_white }): Query<Adding>,
     Json(entry): Json<PaintEntry>,
 ) -> Result<(StatusCode, Json<Paint>), Problem> {
     let tin = entry.parse()?;
-    let (kept, shelf) = workspace.with_shelf(|store| store.make(tin)).await?;
+    let now = workspace.shelf().await?;
+    let add = move |store: &mut Store| store.together(|batch| now.add_tin(batch, tin, may_be_white));
+    let (kept, shelf) = workspace.with_shelf(add).await?;
     Ok((StatusCode::CREATED, Json(Paint::of(&kept, 0, &shelf, look)?)))
 }
 

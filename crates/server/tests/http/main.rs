@@ -6,6 +6,7 @@ mod boards;
 mod doors;
 mod files;
 mod guards;
+mod guide;
 mod interface;
 mod jobs;
 mod log;

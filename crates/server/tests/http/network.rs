@@ -20,7 +20,7 @@ use tokio_rustls::TlsConnector;
 use crate::bench::Bench;
 
 /// What guests may ask by another method than GET: questions, which change nothing.
-const QUESTIONS: [&str; 29] = [
+const QUESTIONS: [&str; 30] = [
     "/api/bench/blend",
     "/api/bench/correct",
     "/api/bench/film",
@@ -36,6 +36,7 @@ const QUESTIONS: [&str; 29] = [
     "/api/colour",
     "/api/mixes/of-parts",
     "/api/mixes/preview",
+    "/api/mixes/why",
     "/api/network/join",
     "/api/paints/preview",
     "/api/photos/kept/{id}/snap",

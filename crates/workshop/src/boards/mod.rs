@@ -18,4 +18,5 @@ pub use reading::{
     SpotKept, SpotRead, SpotToRead,
 };
 pub use ready::ReadyFinish;
+pub(crate) use ready::on_a_chest;
 pub use remedies::{LayerChangeView, RemediesView, RemedyView, SchoolView, SchoolsView};

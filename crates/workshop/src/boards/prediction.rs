@@ -43,6 +43,8 @@ pub struct LayerPredicted {
     pub id: Uuid,
     /// `Glaze, wiped` …
     pub technique: Cow<'static, str>,
+    /// How it is carried out, where that is not the usual way: `hardly any paint on the brush`.
+    pub how: Option<&'static str>,
     /// Contents of its pot: `peat brown 1 : glazing liquid 4`.
     pub pot: String,
     /// Flat colour of its pot; absent if it takes paint away.
@@ -292,6 +294,7 @@ impl<'a> SeenBoard<'a> {
             answer.push(LayerPredicted {
                 id: layer.id.0,
                 technique: layer.technique.named(layer.hand),
+                how: layer.technique.how(layer.hand),
                 pot: self.shelf.pot_words(&layer.pot),
                 hex: stack.material(n).map(|material| self.look.hex(material)),
                 shared: n < shared,

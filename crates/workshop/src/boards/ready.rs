@@ -3,12 +3,12 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
-use warm_blend_board::{Board, ByPlace, Ground, GroundKind, OnShelf, Strip, Template};
+use warm_blend_board::{Board, ByPlace, Ground, GroundKind, Lacks, OnShelf, Strip, Template};
 use warm_blend_paint::{Name, PaintId};
 use warm_blend_piece::Zone;
 use warm_blend_plan::{LayerWork, Tins, Work, ZoneWork, minutes, wanted};
 
-use crate::{Refusal, ShelfSnapshot};
+use crate::{MissingMedium, Refusal, ShelfSnapshot};
 
 /// A chest of drawers†: painted area in m², and its shares of field, recess and edge.
 const CHEST: (f64, ByPlace<f64>) = (3.0, ByPlace { field: 0.79, recess: 0.09, edge: 0.12 });
@@ -32,6 +32,8 @@ pub struct ReadyFinish {
     pub entry: Option<Board>,
     /// What the shelf lacks.
     pub lacks: Option<String>,
+    /// The medium that the shelf lacks, if it is one.
+    pub medium: Option<MissingMedium>,
 }
 
 impl ShelfSnapshot {
@@ -46,7 +48,9 @@ impl ShelfSnapshot {
         let base = main_colour(&tins, base, "?base")?;
         let ready = |template: &Template| {
             let Template { id, name, note, suits, skill, .. } = *template;
-            let board = template.filled(&tins, base).map_err(|lacks| lacks.to_string()).and_then(|filled| {
+            let filled = template.filled(&tins, base);
+            let medium = filled.as_ref().err().and_then(Lacks::medium).map(MissingMedium::of);
+            let board = filled.map_err(|lacks| lacks.to_string()).and_then(|filled| {
                 // A finish is a board named after it.
                 let name = Name::new(name).map_err(|error| error.to_string())?;
                 Board::new(name, ground, filled.strips()).map_err(|error| error.to_string())
@@ -64,6 +68,7 @@ impl ShelfSnapshot {
                 takes: board.as_ref().map(|board| by_hand(board, &|paint| self.product(paint))),
                 entry: board,
                 lacks,
+                medium,
             }
         };
         let mut all: Vec<ReadyFinish> = Template::ALL.iter().map(ready).collect();
@@ -94,12 +99,12 @@ fn main_colour(tins: &[OnShelf], base: Option<Uuid>, at: &str) -> Result<Option<
     }
 }
 
-/// Time for the first strip on a chest of drawers, in words.
-fn by_hand(board: &Board, tins: Tins) -> String {
+/// The first strip of a board on a primed chest of drawers.
+pub(crate) fn on_a_chest(board: &Board) -> ZoneWork {
     let (area, places) = CHEST;
     let strip = board.strips().first().map(|strip| strip.letter);
     let layers = strip.map(|strip| board.layers(strip)).unwrap_or_default();
-    let chest = ZoneWork {
+    ZoneWork {
         zone: Zone::Case,
         area,
         places,
@@ -108,7 +113,12 @@ fn by_hand(board: &Board, tins: Tins) -> String {
         ground: GroundKind::WhitePrimer,
         layers: layers.into_iter().map(LayerWork::from).collect(),
         ages: Vec::new(),
-    };
+    }
+}
+
+/// Time for the first strip on a chest of drawers, in words.
+fn by_hand(board: &Board, tins: Tins) -> String {
+    let chest = on_a_chest(board);
     let works = wanted(&chest, false, tins);
     let painting = works.iter().filter(|work| work.lies() || **work == Work::Buff);
     let hours = painting.map(|work| minutes(work, &[&chest])).sum::<f64>() / 60.0;

@@ -5,6 +5,7 @@ mod entry;
 mod exports;
 mod materials;
 mod planning;
+mod reasons;
 mod record;
 mod telling;
 mod view;

@@ -173,6 +173,7 @@ impl Planned<'_> {
             zones: step.zones.iter().map(|zone| zone.name()).collect(),
             why: self.why(step),
             minutes: self.minutes(step),
+            reasons: self.reasons(step),
             rests: step.work == Work::Rest,
             begins: quarter(begins.map_or(when.ends, |(from, _)| *from)).to_string(),
             ends: quarter(ends.map_or(when.ends, |(_, to)| *to)).to_string(),

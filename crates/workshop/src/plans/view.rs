@@ -89,6 +89,8 @@ pub struct StepView {
     pub why: Option<&'static str>,
     /// Hands-on minutes, at this painter's pace.
     pub minutes: f64,
+    /// What time, drying and amount are made of, a sentence each, down to the table or the painter's own figure.
+    pub reasons: Vec<String>,
     /// True if nobody works and the piece is left alone.
     pub rests: bool,
     /// Start, RFC 3339.

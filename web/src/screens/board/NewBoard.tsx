@@ -99,7 +99,13 @@ export function NewBoard({ ref, choices, shelf, begun: { ground, template, base 
         />
       </div>
       {problem && !problem.at('/name') && <TroubleLine>{problem.message}</TroubleLine>}
-      <button type="button" className="press press-ink" disabled={busy} onClick={begin}>
+      <button
+        type="button"
+        data-mark="create board"
+        className="press press-ink"
+        disabled={busy}
+        onClick={begin}
+      >
         <Plus size={18} aria-hidden /> Create board
       </button>
     </section>

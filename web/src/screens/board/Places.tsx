@@ -1,4 +1,5 @@
 import type { StripPrediction } from '../../api/client';
+import { Term } from '../../common/Term';
 import { Doubt } from '../../parts/Doubt';
 import { labWords } from '../../parts/numbers';
 import { PLACE_NAMES } from '../../parts/places';
@@ -33,7 +34,7 @@ export function Places({ strip }: { strip: StripPrediction }) {
             <Cutaway strip={strip} place={place as Place} />
             <p className="flex flex-wrap items-baseline gap-x-2 text-sm leading-tight">
               <b className="inline-block text-base font-semibold first-letter:uppercase">
-                {PLACE_NAMES[place]}
+                {place === 'recess' ? <Term id="recess">{PLACE_NAMES[place]}</Term> : PLACE_NAMES[place]}
               </b>
               <span>
                 {labWords(seen.lab)}, <Doubt value={within} />

@@ -1,6 +1,8 @@
+import { UsualMediums } from '../../common/UsualMediums';
 import { BY_THE_WINDOW } from '../../parts/Lamp';
 import { WhenSeen } from '../../parts/WhenSeen';
 import type { useReadyFinishes } from '../../state/boards';
+import { AddMedium } from './AddMedium';
 import { Picture } from './Picture';
 
 interface Props {
@@ -14,9 +16,12 @@ export function ReadyFinishes({ finishes, chosen, onChoose }: Props) {
   if (!finishes) return null;
   return (
     <section aria-label="Ready finishes" className="grid gap-3">
-      <h2 className="text-2xl">Ready finishes</h2>
+      <div className="flex flex-wrap items-center justify-between gap-x-4">
+        <h2 className="text-2xl">Ready finishes</h2>
+        {finishes.some(({ medium }) => medium) && <UsualMediums />}
+      </div>
       <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
-        {finishes.map(({ id, name, note, suits, skill, takes, entry, lacks }) => (
+        {finishes.map(({ id, name, note, suits, skill, takes, entry, lacks, medium }) => (
           <li
             key={id}
             className={`relative ${id === chosen ? 'bg-paper outline-3 outline-ink' : 'bg-panel has-enabled:hover:bg-paper'}`}
@@ -53,6 +58,7 @@ export function ReadyFinishes({ finishes, chosen, onChoose }: Props) {
                   {lacks ? `${upper(lacks)}.` : `For ${suits}. ${upper(skill)}; ${takes}.`}
                 </span>
               </p>
+              {medium && <AddMedium medium={medium} />}
             </div>
           </li>
         ))}

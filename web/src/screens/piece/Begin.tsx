@@ -12,7 +12,7 @@ export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (f
       <p className="max-w-prose text-soft">
         Pick the closest shape. Next you give a few dimensions, then choose a finish for each part.
       </p>
-      <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
+      <ul data-mark="kinds of piece" className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
         {choices.kinds.map((kind) => (
           <li key={kind.id}>
             <button

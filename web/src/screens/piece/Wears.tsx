@@ -159,13 +159,15 @@ export function Wears({
           {zone.area}, edges {zone.edge}
         </p>
       </div>
-      <Picker
-        label="Finish"
-        className="w-full min-w-0 *:truncate"
-        choices={known ? finishes : [{ id: value, name: zone.wears }, ...finishes]}
-        value={value}
-        onChange={wear}
-      />
+      <div data-mark="finish">
+        <Picker
+          label="Finish"
+          className="w-full min-w-0 *:truncate"
+          choices={known ? finishes : [{ id: value, name: zone.wears }, ...finishes]}
+          value={value}
+          onChange={wear}
+        />
+      </div>
       {paint && (
         <PotPicker label="Paint" pots={pots} pot={paint} onChange={(pot) => put({ paint: { pot } })} />
       )}
@@ -173,6 +175,7 @@ export function Wears({
       {value !== 'bare' && value !== 'carried' && !alike && (
         <button
           type="button"
+          data-mark="dress every part"
           className="press press-bare -ml-2 justify-self-start text-sm"
           onClick={dressAll}
         >

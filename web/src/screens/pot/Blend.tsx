@@ -1,6 +1,7 @@
 import { Check, TriangleAlert, X } from 'lucide-react';
 import { useState } from 'react';
 import type { BlendPath, Blend as Lies, Mix, MixEntry, MixPart, Paint, Swatch } from '../../api/client';
+import { Term } from '../../common/Term';
 import { keyed } from '../../parts/keyed';
 import { share } from '../../parts/numbers';
 import { PaintPicker } from '../../parts/PaintPicker';
@@ -136,6 +137,11 @@ function Way({ path, from, to, onBridge, full }: WayProps) {
       </div>
       <p className="font-display text-xl font-semibold first-letter:uppercase">{path.words}</p>
       <p className="text-sm text-soft">
+        {path.mud_at != null && (
+          <>
+            It goes through <Term id="mud">mud</Term>.{' '}
+          </>
+        )}
         Halfway: {one} {from} : {other} {to} ({share(path.half_way)} {to}).
         {path.overpowers != null && (
           <b className="text-ink">

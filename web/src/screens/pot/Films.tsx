@@ -1,6 +1,7 @@
 import { TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import type { MixEntry, Paint } from '../../api/client';
+import { Term } from '../../common/Term';
 import { deltaE } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { PLACE_NAMES } from '../../parts/places';
@@ -20,7 +21,9 @@ export function Films({ entry, shelf }: { entry: MixEntry; shelf: Paint[] }) {
   return (
     <section aria-label="Film over a ground" className="grid gap-2 border-t border-line pt-3">
       <div className="flex flex-wrap items-center justify-between gap-3">
-        <h2 className="text-lg first-letter:uppercase">{data?.kind ?? 'film'}</h2>
+        <h2 className="text-lg first-letter:uppercase">
+          {data?.term ? <Term id={data.term}>{data.kind}</Term> : (data?.kind ?? 'film')}
+        </h2>
         <Picker
           label="Over which ground"
           choices={grounds.map((paint) => ({ id: paint.id, name: `over ${paint.entry.name}` }))}

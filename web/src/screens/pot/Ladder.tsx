@@ -1,6 +1,7 @@
 import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import { type LadderRung, type MixEntry, type MixPart, type Paint, Problem } from '../../api/client';
+import { Term } from '../../common/Term';
 import { Field } from '../../parts/Field';
 import { oneDecimal, small } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
@@ -30,7 +31,9 @@ export function Ladder({ entry, shelf, onBegin }: Props) {
   return (
     <div className="grid content-start gap-3">
       <div className="flex flex-wrap items-end justify-between gap-4">
-        <p className="max-w-prose text-sm text-soft">Keep glazes 3 to 5 shades away.</p>
+        <p className="max-w-prose text-sm text-soft">
+          Keep glazes 3 to 5 <Term id="shade">shades</Term> away.
+        </p>
         <div className="flex flex-wrap items-end gap-2">
           {card.length < 2 && (
             <div className="w-36">

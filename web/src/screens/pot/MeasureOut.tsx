@@ -94,7 +94,12 @@ export function MeasureOut({ entry, parts, batch, measured, onBatch, onAdded, on
             />
           )}
           {!wrong && way && answer && (
-            <button type="button" className="press press-ink" onClick={() => onPour(way.ml, way.measure)}>
+            <button
+              type="button"
+              data-mark="start pouring"
+              className="press press-ink"
+              onClick={() => onPour(way.ml, way.measure)}
+            >
               Start pouring
             </button>
           )}

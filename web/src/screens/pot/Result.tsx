@@ -1,5 +1,7 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Mix, MixEntry, Paint, PourView, Prediction, Problem, Swatch } from '../../api/client';
+import { Term } from '../../common/Term';
 import { useInLights, useLight, useLightName } from '../../light/light';
 import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
@@ -9,6 +11,7 @@ import { coats, deltaE, labWords } from '../../parts/numbers';
 import type { Change } from '../../state/useDraft';
 import { ofPour, ReadPot } from './ReadPot';
 import { Target } from './Target';
+import { Why } from './Why';
 
 interface Props {
   entry: MixEntry;
@@ -29,6 +32,7 @@ interface Props {
 /** What comes out: the mix and, touching it, the target; the verdict in words, then the numbers. */
 export function Result({ entry, onChange, prediction, pour, problem, shelf, mixes, low, aiming }: Props) {
   const light = useLightName();
+  const [asked, setAsked] = useState(false);
   const { state } = useLight();
   const { swatch, judgement } = pour ?? prediction;
   const target = entry.target ? (judgement ?? prediction.judgement)?.target : undefined;
@@ -81,8 +85,8 @@ export function Result({ entry, onChange, prediction, pour, problem, shelf, mixe
           {swatch && entry.components.length > 1 && <Sureness swatch={swatch} by={prediction.narrowed_by} />}
           {target && judgement && (
             <>
-              <b className="text-ink">Target left, {aim} right.</b> ΔE00 {deltaE(judgement.difference)} in{' '}
-              {light}.{' '}
+              <b className="text-ink">Target left, {aim} right.</b> <Term id="delta-e">ΔE00</Term>{' '}
+              {deltaE(judgement.difference)} in {light}.{' '}
             </>
           )}
           {face && (
@@ -93,6 +97,12 @@ export function Result({ entry, onChange, prediction, pour, problem, shelf, mixe
           )}
         </p>
         <span className="flex-1" />
+        {swatch && !pour && (
+          <button type="button" className="press press-bare shrink-0" onClick={() => setAsked(true)}>
+            Why?
+          </button>
+        )}
+        <Why entry={entry} open={asked} onClose={() => setAsked(false)} />
         <ReadPot
           name={entry.name ?? 'what was mixed'}
           {...(pour ? ofPour(pour) : { of: entry.components })}
@@ -127,7 +137,10 @@ function Sureness({ swatch, by }: { swatch: Swatch; by?: Prediction['narrowed_by
     <span className="block">
       <b className="text-ink">
         <span className="inline-block first-letter:uppercase">{swatch.certainty}</span>,{' '}
-        <Doubt value={swatch.within} />.
+        <Term id="band">
+          <Doubt value={swatch.within} />
+        </Term>
+        .
       </b>
       {by?.kind === 'test' && (
         <>

@@ -38,7 +38,7 @@ export const Tray = memo(({ shelf, mixes, inPot, onPick }: Props) => {
         value="paints"
         className="min-h-0 flex-1 lg:overflow-auto focus-visible:-outline-offset-3"
       >
-        <ul aria-label="Paints: tap to add or take out">
+        <ul aria-label="Paints: tap to add or take out" data-mark="paints">
           {shelf.map((paint) => {
             const inside = inPot.includes(paint.id);
             return (

@@ -1,5 +1,6 @@
 import { Download } from 'lucide-react';
 import type { RunSheetView } from '../../api/client';
+import { Term } from '../../common/Term';
 import { useMoney } from '../../state/workshop';
 
 /** What is to be bought, and where a cheaper first coat would do. */
@@ -7,6 +8,9 @@ export function Shopping({ sheet, piece }: { sheet: RunSheetView; piece: string 
   const money = useMoney();
   return (
     <div className="grid gap-2">
+      <p className="text-sm text-soft print:hidden">
+        Amounts are what goes on: <Term id="applied-and-left">applied, not left</Term>.
+      </p>
       <ul aria-label="Shopping" className="grid gap-px">
         {sheet.shopping.map((row) => (
           <li key={row.name} className="bg-panel px-3 py-2">

@@ -1,5 +1,6 @@
 import { ShieldAlert } from 'lucide-react';
 import type { StepView } from '../../api/client';
+import { Term } from '../../common/Term';
 import { type clockOf, lasting } from '../../parts/times';
 import { Tick } from './Tick';
 
@@ -63,7 +64,24 @@ export function Step({ piece, revision, step, clock, now }: Props) {
             <p className="text-sm text-soft first-letter:uppercase">{step.pauses.join('; ')}.</p>
           )}
           {step.why && <p className="text-sm text-soft first-letter:uppercase">{step.why}.</p>}
-          {step.wet_edge && <p className="text-sm">{step.wet_edge.words}.</p>}
+          {step.reasons.length > 0 && (
+            <details className="text-sm print:hidden">
+              <summary className="w-fit cursor-pointer text-soft underline decoration-dotted underline-offset-4">
+                Why this long?
+              </summary>
+              <ul className="grid max-w-prose gap-1 py-1">
+                {step.reasons.map((reason) => (
+                  <li key={reason}>{reason}</li>
+                ))}
+                <li className="text-soft">Your air, hours and rates are under Hours and rates.</li>
+              </ul>
+            </details>
+          )}
+          {step.wet_edge && (
+            <p className="text-sm">
+              {step.wet_edge.words}, with a <Term id="wet-edge">wet edge</Term>.
+            </p>
+          )}
           {step.care.map(({ words, source }) => (
             <p key={words} className="flex gap-2 text-sm">
               <ShieldAlert size={17} aria-hidden className="mt-0.5 shrink-0" />

@@ -132,6 +132,7 @@ export function Tick({ piece, revision, step, size }: Props) {
       <div className={`flex flex-wrap items-center gap-x-2 ${size === 'now' ? 'flex-col' : ''}`}>
         <button
           type="button"
+          data-mark={size === 'now' ? 'tick' : undefined}
           className={DONE[size]}
           disabled={busy || coming}
           aria-label={`Done: ${step.name}`}

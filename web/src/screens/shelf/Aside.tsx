@@ -1,6 +1,7 @@
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { Swatch } from '../../api/client';
+import { Term } from '../../common/Term';
 import { Doubt } from '../../parts/Doubt';
 import { Drawdown } from '../../parts/Drawdown';
 import { FullScreen } from '../../parts/FullScreen';
@@ -48,10 +49,21 @@ export function Aside({ title, wide = false, swatch, onClose, children }: Props)
         >
           <Drawdown swatch={swatch} className="flex-1" />
         </FullScreen>
+        {wide && (
+          <p className="flex justify-between px-5 pt-1 text-sm text-soft">
+            <Term id="masstone">masstone</Term>
+            <Term id="drawdown">drawdown</Term>
+            <Term id="undertone">undertone</Term>
+          </p>
+        )}
         <p className="flex min-h-10 flex-wrap items-center justify-between gap-x-4 px-5 text-sm text-soft">
           {swatch && (
             <>
-              <span>{swatch.hides_in ? `Covers in ${coats(swatch.hides_in)}` : 'Clear: does not cover'}</span>
+              {swatch.hides_in ? (
+                <Term id="coats-to-cover">Covers in {coats(swatch.hides_in)}</Term>
+              ) : (
+                <span>Clear: does not cover</span>
+              )}
               <span>
                 {labWords(swatch.face.lab)}
                 {swatch.within > 0 && (

@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react';
 import { LookRound } from '../../common/LookRound';
+import { UsualMediums } from '../../common/UsualMediums';
 import { Files } from './Files';
-import { UsualMediums } from './UsualMediums';
 
 /** What to do first. */
 export function EmptyShelf({ onAdd }: { onAdd: () => void }) {
@@ -17,7 +17,7 @@ export function EmptyShelf({ onAdd }: { onAdd: () => void }) {
         coats it takes to cover. Two paints are enough to start mixing.
       </p>
       <div className="flex flex-wrap justify-center gap-2">
-        <button type="button" className="press press-ink" onClick={onAdd}>
+        <button type="button" data-mark="add a paint" className="press press-ink" onClick={onAdd}>
           <Plus size={20} aria-hidden /> Add a paint
         </button>
         <UsualMediums />

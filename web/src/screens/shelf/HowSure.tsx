@@ -1,4 +1,5 @@
 import type { Paint, PaintPage, TestWorth } from '../../api/client';
+import { Term } from '../../common/Term';
 import { Doubt, DoubtBar } from '../../parts/Doubt';
 import { useTell } from '../../parts/Notice';
 import { Picker } from '../../parts/Picker';
@@ -31,10 +32,21 @@ export function HowSure({ page, shelf, onTest }: Props) {
       <p className="font-display text-xl font-semibold">
         Mixes: {known.words}
         <span className="font-sans text-base font-normal text-soft">
-          : <Doubt value={known.doubt} /> ΔE00, {count}
+          :{' '}
+          <Term id="band">
+            <Doubt value={known.doubt} />
+          </Term>{' '}
+          <Term id="delta-e">ΔE00</Term>, {count}
         </span>
       </p>
-      <p>{advice}</p>
+      <p>
+        {advice}{' '}
+        {tests.length > 0 && (
+          <span className="text-soft">
+            A tint test measures <Term id="tint-strength">tint strength</Term>.
+          </span>
+        )}
+      </p>
       {!shelf.some((other) => other.house_white) && <ChooseWhite shelf={shelf} />}
       {tests.length > 0 && (
         <p aria-hidden className="grid grid-cols-[8.5rem_1fr_3.5rem] gap-3 text-sm text-soft">
@@ -45,18 +57,24 @@ export function HowSure({ page, shelf, onTest }: Props) {
         </p>
       )}
       <ul aria-label="Tests" className="-mt-2 grid gap-1">
-        {tests.map((test) => (
-          <TestRow key={test.test} test={test} onTest={() => onTest(test)} />
+        {tests.map((test, n) => (
+          <TestRow key={test.test} test={test} first={n === 0} onTest={() => onTest(test)} />
         ))}
       </ul>
     </section>
   );
 }
 
-function TestRow({ test, onTest }: { test: TestWorth; onTest: () => void }) {
+function TestRow({ test, first, onTest }: { test: TestWorth; first: boolean; onTest: () => void }) {
   return (
     <li className="grid grid-cols-[8.5rem_1fr_3.5rem] items-center gap-3">
-      <button type="button" className="press press-plain justify-start" title={test.words} onClick={onTest}>
+      <button
+        type="button"
+        data-mark={first ? 'first test' : undefined}
+        className="press press-plain justify-start"
+        title={test.words}
+        onClick={onTest}
+      >
         {NAMES[test.test] ?? test.test}
       </button>
       <DoubtBar value={test.now} after={test.after} />

@@ -1,12 +1,12 @@
 import { type FormEvent, useEffect, useRef, useState } from 'react';
 import { type Paint, type PaintEntry, Problem } from '../../api/client';
+import { UsualMediums } from '../../common/UsualMediums';
 import { useTell } from '../../parts/Notice';
 import { useAction } from '../../parts/useAction';
 import { useUnsent } from '../../state/unsaved';
 import { usePaintCalls, usePaintPreview } from '../../state/workspace';
 import { Aside } from './Aside';
 import { PaintFields } from './PaintFields';
-import { UsualMediums } from './UsualMediums';
 
 const BLANK: PaintEntry = { name: '', class: 'chalk' };
 
@@ -32,7 +32,8 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
     const paint = await attempt('Couldn’t save the paint', () => calls.make(entry), setRefused);
     if (!paint) return;
     forgetEntry();
-    tell(`${paint.entry.name} is on the shelf`);
+    const white = paint.house_white ? ': it is the house white, for tint tests' : '';
+    tell(`${paint.entry.name} is on the shelf${white}`);
     onMade(paint);
   };
 
@@ -52,7 +53,7 @@ export function NewPaint({ onClose, onMade }: { onClose: () => void; onMade: (pa
           problem={refused ?? typing}
           begin
         />
-        <button type="submit" className="press press-ink" disabled={busy}>
+        <button type="submit" data-mark="add to shelf" className="press press-ink" disabled={busy}>
           Add to shelf
         </button>
         <UsualMediums onAdded={onClose} />

@@ -11,6 +11,7 @@ import { inScale, misread, type Scale, typed, unitOf } from '../../parts/numbers
 import { Segments } from '../../parts/Segments';
 import { useUnitScale } from '../../state/scales';
 import { useClasses } from '../../state/workspace';
+import { FindColour } from './colour/FindColour';
 
 interface Props {
   entry: PaintEntry;
@@ -27,6 +28,8 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
   const medium = kind?.medium ?? false;
   const [amount, setAmount] = useState(text(entry.price?.amount));
   const volume = useUnitScale('volume');
+  // What was typed gives way to what is found.
+  const [found, setFound] = useState(0);
   const [tin, setTin] = useState(text(entry.price?.tin_ml, volume));
 
   const typePrice = (nextAmount: string, nextTin: string) => {
@@ -54,8 +57,16 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
             label="Dry colour"
             colour={entry.colour}
             onChange={(colour) => onChange({ ...entry, colour })}
+            key={found}
             problem={problem}
             pointer="/colour"
+          />
+          <FindColour
+            colour={entry.colour}
+            onFound={(colour, source) => {
+              onChange({ ...entry, colour, source });
+              setFound((n) => n + 1);
+            }}
           />
           <Labelled label="Colour source">
             <Segments

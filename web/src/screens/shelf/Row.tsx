@@ -27,11 +27,13 @@ interface Props {
   paint: Paint;
   open: boolean;
   narrow: boolean;
+  /** True of the paint that is best tested next. */
+  marked: boolean;
   onOpen: () => void;
 }
 
 /** One tin: its name, its drawdown, how sure its mixes are. */
-export function Row({ paint, open, narrow, onOpen }: Props) {
+export function Row({ paint, open, narrow, marked, onOpen }: Props) {
   const { entry, known } = paint;
   const volume = useVolume();
   const off =
@@ -42,6 +44,7 @@ export function Row({ paint, open, narrow, onOpen }: Props) {
         type="button"
         onClick={onOpen}
         aria-current={open || undefined}
+        data-mark={marked ? 'paint to test' : undefined}
         className="group flex h-11 w-full items-stretch overflow-hidden text-left cursor-pointer hover:bg-panel aria-[current]:bg-paper aria-[current]:outline-2 aria-[current]:-outline-offset-2 aria-[current]:outline-ink focus-visible:-outline-offset-3"
       >
         <span

@@ -30,6 +30,7 @@ export function Shelf() {
   if (paints.isError && !paints.data) return <Failed error={paints.error} retry={() => paints.refetch()} />;
   if (!tins || unknown) return <Waiting rows={14} />;
   const choices = filters(tins);
+  const untested = tins.find((paint) => !paint.medium && !paint.house_white && paint.known.readings === 0);
   const at = choices.some((choice) => choice.id === filter) ? filter : EVERYTHING;
   const shown = arrange(tins, sort, at).filter((paint) => isSought(paint, sought));
   return (
@@ -49,6 +50,7 @@ export function Shelf() {
                 type="button"
                 className={`press press-ink ${open ? 'px-0' : 'sm:order-last'}`}
                 aria-label="Add a paint"
+                data-mark="add a paint"
                 onClick={() => go('/shelf/new')}
               >
                 <Plus size={20} aria-hidden /> {!open && 'Add a paint'}
@@ -94,6 +96,7 @@ export function Shelf() {
                 <Row
                   key={paint.id}
                   paint={paint}
+                  marked={paint.id === untested?.id}
                   open={paint.id === id}
                   narrow={open !== undefined}
                   onOpen={() => go(`/shelf/${paint.id}`)}

@@ -8,7 +8,7 @@ use warm_blend_store::Store;
 
 /// Brings a file back to a form from earlier versions.
 pub fn set_back(file: &Path, form: usize) {
-    const BACK: [&str; 8] = [
+    const BACK: [&str; 9] = [
         "DROP TABLE photo",
         "DROP TABLE mark",
         "DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line",
@@ -17,6 +17,7 @@ pub fn set_back(file: &Path, form: usize) {
         "DROP TABLE deed",
         "DROP TABLE backup",
         "ALTER TABLE document DROP COLUMN made_by; ALTER TABLE log_line DROP COLUMN made_by",
+        "DROP TABLE practice",
     ];
     let older = rusqlite::Connection::open(file).unwrap();
     let now: i64 = older.pragma_query_value(None, "user_version", |row| row.get(0)).unwrap();
@@ -31,13 +32,13 @@ fn told(documents: &ByKind) -> BTreeMap<String, Vec<Value>> {
 }
 
 /// `data/form-N.db` is the demo as a program of form N wrote it (without its photo; of form 9 on 2026-12-01, of form 10 that evening, with
-/// what a helper did), `form-N.json` its rows as Python's sqlite3 read them. Each keeps every value and tells its log, and so does every
+/// what a helper did, of form 11 later, with eight answers given in practice), `form-N.json` its rows as Python's sqlite3 read them. Each keeps every value and tells its log, and so does every
 /// earlier form of the first.
 #[test]
 fn every_form_keeps_every_value() {
     let data = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/data");
     let mut logs = Vec::new();
-    for (written, form) in (2..=9).map(|form| (9, form)).chain([(10, 10)]) {
+    for (written, form) in (2..=9).map(|form| (9, form)).chain([(10, 10), (11, 11)]) {
         let expected = fs::read_to_string(data.join(format!("form-{written}.json"))).unwrap();
         let expected: BTreeMap<String, Vec<Value>> = serde_json::from_str(&expected).unwrap();
         let folder = tempfile::tempdir().unwrap();
@@ -52,9 +53,12 @@ fn every_form_keeps_every_value() {
         let (lines, _) = store.log(&LogQuery { most: 1000, ..LogQuery::default() }).unwrap();
         if written == 9 {
             logs.push(lines.into_iter().map(|line| (line.at, line.words, line.detail)).collect::<Vec<_>>());
-        } else {
+        } else if written == 10 {
             let robin = lines.iter().filter(|line| line.by.as_deref() == Some("Robin"));
             assert_eq!(robin.count(), 2, "a tin and a step");
+        } else {
+            let answers = store.answers().unwrap();
+            assert_eq!((answers.len(), answers.iter().filter(|answer| answer.right).count()), (8, 1));
         }
     }
     logs.iter_mut().for_each(|log| log.sort());

@@ -28,6 +28,7 @@ export function Finish({ pour, onTakeOut, onFinish, onAway }: Props) {
         <button
           type="button"
           className={`press ${off ? 'press-plain' : 'press-ink flex-1'}`}
+          data-mark="finish pouring"
           disabled={pour.steps.length === 0}
           onClick={() => onFinish(false)}
         >

@@ -1,6 +1,6 @@
-import { useTell } from '../../parts/Notice';
-import { useAction } from '../../parts/useAction';
-import { usePaintCalls } from '../../state/workspace';
+import { useTell } from '../parts/Notice';
+import { useAction } from '../parts/useAction';
+import { usePaintCalls } from '../state/workspace';
 
 /** The mediums that most finishes need, put on the shelf in one touch. */
 export function UsualMediums({ onAdded }: { onAdded?: () => void }) {
@@ -17,6 +17,7 @@ export function UsualMediums({ onAdded }: { onAdded?: () => void }) {
   return (
     <button
       type="button"
+      data-mark="add the usual mediums"
       className="press press-bare text-sm"
       title="Glazing liquid, extender, water, clear coat, clear wax"
       disabled={busy}

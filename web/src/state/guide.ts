@@ -1,0 +1,86 @@
+// Guidance: the first hour, the terms, a chart of colours, and why a prediction is what it is.
+
+import { useQuery } from '@tanstack/react-query';
+import { useSyncExternalStore } from 'react';
+import { api, got, type MixEntry } from '../api/client';
+import { useLook } from '../light/light';
+import { useHistory } from './workspace';
+
+/** The steps of the first hour. Every change may be one of them, so it is asked again after each. */
+export function useFirstHour() {
+  const change = useHistory().data?.undo?.change;
+  return useQuery({
+    queryKey: ['first hour', change],
+    queryFn: () => got(api.GET('/api/first-hour')),
+    placeholderData: (before) => before,
+  }).data;
+}
+
+/** Explained terms, with pictures of the tins on the shelf. */
+export const useTerms = (wanted: boolean) =>
+  useQuery({ queryKey: ['terms'], queryFn: () => got(api.GET('/api/terms')), enabled: wanted }).data;
+
+export const useChart = () =>
+  useQuery({ queryKey: ['chart'], queryFn: () => got(api.GET('/api/chart')), staleTime: 'static' }).data;
+
+/** Colours around one: the last answer stays until the next is there. */
+export const useNeighbours = (hex: string, fine: boolean) =>
+  useQuery({
+    queryKey: ['neighbours', hex, fine],
+    queryFn: () => got(api.GET('/api/neighbours', { params: { query: { hex, fine } } })),
+    placeholderData: (before) => before,
+    staleTime: 'static',
+  }).data;
+
+/** What the prediction of a mix rests on. */
+export function useReasons({ components }: MixEntry, wanted: boolean) {
+  const look = useLook();
+  return useQuery({
+    queryKey: ['preview', 'why', look, components],
+    queryFn: ({ signal }) =>
+      got(api.POST('/api/mixes/why', { params: { query: look }, body: { components }, signal })),
+    enabled: wanted,
+  });
+}
+
+const KEPT_AS = 'warm-blend first hour';
+
+interface Followed {
+  /** True where the painter asked for the steps, false where they were put away; otherwise the engine offers them or not. */
+  shown?: boolean;
+  skipped: string[];
+}
+
+const listeners = new Set<() => void>();
+const kept = () => localStorage.getItem(KEPT_AS) ?? '';
+
+function parsed(text: string): Followed {
+  try {
+    const { shown, skipped } = JSON.parse(text) as Partial<Followed>;
+    return {
+      ...(typeof shown === 'boolean' && { shown }),
+      skipped: Array.isArray(skipped) ? skipped.filter((step) => typeof step === 'string') : [],
+    };
+  } catch {
+    return { skipped: [] };
+  }
+}
+
+/** How this painter follows the first hour, in this browser. */
+export function useFollowed() {
+  const text = useSyncExternalStore((hear) => {
+    listeners.add(hear);
+    return () => listeners.delete(hear);
+  }, kept);
+  const now = parsed(text);
+  const keep = (next: Followed) => {
+    localStorage.setItem(KEPT_AS, JSON.stringify(next));
+    for (const hear of listeners) hear();
+  };
+  return {
+    ...now,
+    skip: (step: string) => keep({ ...now, skipped: [...now.skipped, step] }),
+    putAway: () => keep({ ...now, shown: false }),
+    takeUp: () => keep({ shown: true, skipped: [] }),
+  };
+}
