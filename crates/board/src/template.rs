@@ -344,7 +344,6 @@ impl<'a> Cast<'a> {
             wipe: Share::new(step.wipe).unwrap_or(usual.wipe),
             grit: None,
             texture: step.texture.and_then(|texture| TextureDepth::new(texture).ok()),
-            ..usual
         };
         Ok(Layer { hand, ..Layer::new(step.technique, pot.into_iter().filter_map(component).collect()) })
     }

@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 use utoipa::ToSchema;
+use uuid::Uuid;
 use warm_blend_board::{Application, Place, Technique};
 use warm_blend_learn::Ensemble;
 use warm_blend_mixing::{MixtureKind, Preset, SHADE};
@@ -339,9 +340,15 @@ fn darker_by(from: Lab, far: f64) -> Lab {
 }
 
 impl ShelfSnapshot {
-    /// All terms, with pictures made from the tins of this shelf, or of plain paints where it has none.
-    pub fn terms(&self) -> Result<Vec<TermView>, Refusal> {
-        let palette = Palette::of(self)?;
+    /// All terms, with pictures made from the tins of this shelf, or of plain paints where it has none; those of one paint
+    /// show this one.
+    pub fn terms(&self, paint: Option<Uuid>) -> Result<Vec<TermView>, Refusal> {
+        let mut palette = Palette::of(self)?;
+        if let Some(paint) =
+            paint.filter(|paint| self.tin(*paint).is_ok_and(|tin| !tin.value.class.is_medium()))
+        {
+            palette.strong = self.paint(paint)?.best().clone();
+        }
         let view = |term: &Term| {
             let (name, words) = term.words();
             Ok(TermView { term: *term, name, words, panes: palette.panes(*term, self)? })

@@ -4,10 +4,17 @@ import type { TermId, TermView } from '../api/client';
 import { keyed } from '../parts/keyed';
 import { useTerms } from '../state/guide';
 
+interface Props {
+  id: TermId;
+  /** The paint it is explained with, where one is looked at. */
+  paint?: string | undefined;
+  children: ReactNode;
+}
+
 /** A term of the trade: touched, it says in two sentences and a picture what it means. */
-export function Term({ id, children }: { id: TermId; children: ReactNode }) {
+export function Term({ id, paint, children }: Props) {
   const [open, setOpen] = useState(false);
-  const term = useTerms(open)?.find(({ term }) => term === id);
+  const term = useTerms(open, paint)?.find(({ term }) => term === id);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="cursor-help rounded-xs underline decoration-dotted underline-offset-4">

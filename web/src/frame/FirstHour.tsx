@@ -45,7 +45,7 @@ export function FirstHour() {
         {next ? (
           <>
             <Progress done={done} of={hour.steps.length} />
-            <p className="min-w-0 flex-1 max-md:basis-full max-md:order-first">
+            <p className="min-w-0 flex-1 max-md:basis-full">
               <b className="font-semibold">{next.words}.</b> <span className="text-soft">{next.reason}</span>
             </p>
             {where && !there && (
@@ -81,7 +81,7 @@ export function FirstHour() {
 /** Steps done out of all, as small squares. */
 function Progress({ done, of }: { done: number; of: number }) {
   return (
-    <span role="img" aria-label={`${done} of ${of} steps done`} className="flex shrink-0 gap-1">
+    <span role="img" aria-label={`${done} of ${of} steps done`} className="flex shrink-0 gap-1 max-md:hidden">
       {Array.from({ length: of }, (_, n) => `step ${n + 1}`).map((step, n) => (
         <span key={step} className={`size-2.5 ${n < done ? 'bg-ink' : 'outline outline-ink'}`} />
       ))}

@@ -16,9 +16,13 @@ export function useFirstHour() {
   }).data;
 }
 
-/** Explained terms, with pictures of the tins on the shelf. */
-export const useTerms = (wanted: boolean) =>
-  useQuery({ queryKey: ['terms'], queryFn: () => got(api.GET('/api/terms')), enabled: wanted }).data;
+/** Explained terms, with pictures of one paint, or of the tins on the shelf. */
+export const useTerms = (wanted: boolean, paint?: string) =>
+  useQuery({
+    queryKey: ['terms', paint],
+    queryFn: () => got(api.GET('/api/terms', { params: { query: paint ? { paint } : {} } })),
+    enabled: wanted,
+  }).data;
 
 export const useChart = () =>
   useQuery({ queryKey: ['chart'], queryFn: () => got(api.GET('/api/chart')), staleTime: 'static' }).data;

@@ -302,9 +302,9 @@ impl Template {
                 &[put(DryBrush, Role::Lightest).load(0.5)],
                 &[put(DryBrush, Role::Lightest)],
                 &[put(DryBrush, Role::Lightest).load(2.0)],
-                &[put(GlazeWiped, Role::Deepest).in_parts(GlazingLiquid, 4).wiped(0.25)],
-                &[put(GlazeWiped, Role::Deepest).in_parts(GlazingLiquid, 4)],
-                &[put(GlazeWiped, Role::Deepest).in_parts(GlazingLiquid, 4).wiped(0.75)],
+                &[put(GlazeWiped, Role::Deeper).in_parts(GlazingLiquid, 4).wiped(0.25)],
+                &[put(GlazeWiped, Role::Deeper).in_parts(GlazingLiquid, 4)],
+                &[put(GlazeWiped, Role::Deeper).in_parts(GlazingLiquid, 4).wiped(0.75)],
             ],
         },
     ];

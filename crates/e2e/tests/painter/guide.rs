@@ -87,6 +87,8 @@ async fn the_first_hour_leads_to_the_first_day() {
     painter.reads("Last: 125 ml lime white").await;
     painter.click("button", "Finish pouring").await;
     at_step(&painter, "Make a sample board").await;
+    let clicks = painter.clicks();
+    assert!(clicks <= 30, "{clicks} clicks to the first mix");
     painter.click("link", "Show me").await;
     painter.the("button", "Create board").await;
     // A finish that lacks a medium offers to add it.
@@ -190,6 +192,13 @@ async fn a_colour_says_why() {
     painter.click("button", "tint strength").await;
     painter.reads("How much a paint changes what it is mixed with").await;
     painter.press(Key::Escape).await;
+    // A step of the run sheet says what its time is made of, down to the table or one's own pace.
+    painter.open("/run-sheet").await;
+    painter.reads("Why this long?").await;
+    let why = painter.driver.find(By::XPath("//summary[.='Why this long?']")).await.unwrap();
+    why.click().await.unwrap();
+    painter.reads("min to get ready and clean up, then").await;
+    painter.reads("a tenth more stays in brush and tray").await;
     painter.leave().await;
 }
 

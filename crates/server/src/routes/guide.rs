@@ -2,6 +2,9 @@
 
 use axum::extract::State;
 use jiff::Timestamp;
+use serde::Deserialize;
+use utoipa::IntoParams;
+use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{FirstHour, MadeSoFar, NamedColour, Neighbour, NeighboursAsked, TermView, chart};
@@ -25,12 +28,23 @@ fn made_so_far(store: &mut Store) -> Result<MadeSoFar, StoreError> {
     Ok(MadeSoFar::of(&store.all()?, boards, &store.all()?, &store.all()?))
 }
 
+/// A paint to explain terms with.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct ExplainedWith {
+    /// The paint; the most vivid dark one of the shelf if left out, or if it is a medium.
+    paint: Option<Uuid>,
+}
+
 /// Terms of the trade, each in two sentences and a picture made from the paints on the shelf.
-#[utoipa::path(get, path = "/terms", operation_id = "list_terms", tag = "guide",
+#[utoipa::path(get, path = "/terms", operation_id = "list_terms", tag = "guide", params(ExplainedWith),
     responses((status = OK, body = Vec<TermView>)))]
-pub async fn terms(State(workspace): State<Workspace>) -> Answer<Vec<TermView>> {
+pub async fn terms(
+    State(workspace): State<Workspace>,
+    Query(ExplainedWith { paint }): Query<ExplainedWith>,
+) -> Answer<Vec<TermView>> {
     let shelf = workspace.shelf().await?;
-    off_thread(move || Ok(shelf.terms()?)).await.map(Json)
+    off_thread(move || Ok(shelf.terms(paint)?)).await.map(Json)
 }
 
 /// A chart of common colour names, to start a tin from.

@@ -81,8 +81,10 @@ impl Planned<'_> {
         }
         let area: f64 = self.zones_of(step).iter().map(|zone| zone.area).sum();
         let area = self.asked.units.say(Dimension::Area, area);
+        let left = laid.technique.print(laid.hand).film.field.value();
+        let off = if left < 0.9 * film { ", much of which comes off again" } else { "" };
         Some(format!(
-            "Amount: a wet film of {film:.0} µm goes on {area}, of which some is taken off again; a tenth more stays in brush and tray."
+            "Amount: a wet film of {film:.0} µm on {area}{off}; a tenth more stays in brush and tray."
         ))
     }
 }

@@ -85,7 +85,7 @@ fn the_first_white_becomes_the_house_white() {
 #[test]
 fn every_term_is_two_sentences_and_a_picture() {
     for pile in [empty(), pile()] {
-        let terms = pile.shelf().terms().unwrap();
+        let terms = pile.shelf().terms(None).unwrap();
         let names: HashSet<_> = terms.iter().map(|term| term.name).collect();
         assert_eq!(names.len(), terms.len());
         for term in &terms {
@@ -101,7 +101,7 @@ fn every_term_is_two_sentences_and_a_picture() {
 /// The pictures show what the sentences claim, read back from the colours on the screen.
 #[test]
 fn the_pictures_show_what_is_said() {
-    let terms = pile().shelf().terms().unwrap();
+    let terms = pile().shelf().terms(None).unwrap();
     let cells = |name: &str| -> Vec<Lab> {
         let term = terms.iter().find(|term| term.name == name).unwrap();
         term.panes
@@ -124,6 +124,17 @@ fn the_pictures_show_what_is_said() {
     assert!(apart(&edge[0..2]) < 0.01 && edge[4].l < edge[3].l, "the overlap is darker: {edge:?}");
     let mud = cells("mud");
     assert!(mud[2].chroma() < 0.6 * mud[0].chroma().min(mud[4].chroma()), "{mud:?}");
+}
+
+/// On the page of a paint, its own colour explains the masstone.
+#[test]
+fn a_paint_explains_itself() {
+    let shelf = pile().shelf();
+    let masstone = |paint| shelf.terms(paint).unwrap().remove(0).panes.remove(0).cells.remove(0);
+    let yellow = masstone(Some(id(YELLOW))).parse::<Srgb>().unwrap().to_lab();
+    assert!(difference(yellow, "#d8b45a".parse::<Srgb>().unwrap().to_lab()).value() < 1.0, "{yellow:?}");
+    assert_eq!(masstone(Some(id(GLAZE))), masstone(None));
+    assert_eq!(masstone(Some(id(77))), masstone(None));
 }
 
 #[test]

@@ -117,7 +117,11 @@ function Asked({ question, checked, busy, last, onChoose, onNext }: AskedProps) 
       )}
       <ul
         aria-label="Choices"
-        className={colours ? 'grid auto-cols-fr grid-flow-col' : 'grid gap-2 sm:grid-cols-2'}
+        className={
+          colours
+            ? 'grid auto-cols-fr grid-flow-col'
+            : 'grid gap-2 sm:grid-cols-[repeat(auto-fit,minmax(14rem,1fr))]'
+        }
       >
         {question.choices.map((choice, n) => {
           const words = choice.words || PLACES[n];
@@ -130,7 +134,7 @@ function Asked({ question, checked, busy, last, onChoose, onNext }: AskedProps) 
                 className={
                   colours
                     ? 'grid cursor-pointer text-left focus-visible:relative focus-visible:z-10 disabled:cursor-default'
-                    : 'press press-plain min-h-14 justify-start text-left disabled:opacity-100'
+                    : 'press press-plain min-h-14 justify-start py-2 text-left disabled:opacity-100'
                 }
               >
                 {colours && (

@@ -11,13 +11,15 @@ interface Props {
   title: string;
   /** Whether it takes the rest of the screen, or stands narrow beside the shelf. */
   wide?: boolean;
+  /** The paint that terms are explained with. */
+  paint?: string;
   swatch: Swatch | undefined;
   onClose: () => void;
   children: ReactNode;
 }
 
 /** One tin, opened beside the shelf: its drawdown large on top, what is known of it below. */
-export function Aside({ title, wide = false, swatch, onClose, children }: Props) {
+export function Aside({ title, wide = false, paint, swatch, onClose, children }: Props) {
   return (
     <section
       aria-label={title}
@@ -51,16 +53,24 @@ export function Aside({ title, wide = false, swatch, onClose, children }: Props)
         </FullScreen>
         {wide && (
           <p className="flex justify-between px-5 pt-1 text-sm text-soft">
-            <Term id="masstone">masstone</Term>
-            <Term id="drawdown">drawdown</Term>
-            <Term id="undertone">undertone</Term>
+            <Term id="masstone" paint={paint}>
+              masstone
+            </Term>
+            <Term id="drawdown" paint={paint}>
+              drawdown
+            </Term>
+            <Term id="undertone" paint={paint}>
+              undertone
+            </Term>
           </p>
         )}
         <p className="flex min-h-10 flex-wrap items-center justify-between gap-x-4 px-5 text-sm text-soft">
           {swatch && (
             <>
               {swatch.hides_in ? (
-                <Term id="coats-to-cover">Covers in {coats(swatch.hides_in)}</Term>
+                <Term id="coats-to-cover" paint={paint}>
+                  Covers in {coats(swatch.hides_in)}
+                </Term>
               ) : (
                 <span>Clear: does not cover</span>
               )}

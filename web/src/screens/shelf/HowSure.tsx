@@ -43,7 +43,11 @@ export function HowSure({ page, shelf, onTest }: Props) {
         {advice}{' '}
         {tests.length > 0 && (
           <span className="text-soft">
-            A tint test measures <Term id="tint-strength">tint strength</Term>.
+            A tint test measures{' '}
+            <Term id="tint-strength" paint={paint.id}>
+              tint strength
+            </Term>
+            .
           </span>
         )}
       </p>

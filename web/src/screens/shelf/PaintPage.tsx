@@ -27,7 +27,13 @@ export function PaintPage({ paint, shelf, onClose, onGo }: Props) {
   const [testing, setTesting] = useState<TestWorth>();
 
   return (
-    <Aside wide title={paint.entry.name} swatch={page.data?.paint.swatch ?? paint.swatch} onClose={onClose}>
+    <Aside
+      wide
+      paint={paint.id}
+      title={paint.entry.name}
+      swatch={page.data?.paint.swatch ?? paint.swatch}
+      onClose={onClose}
+    >
       {draft.conflict && <Conflict what="paint" conflict={draft.conflict} />}
       <div className="grid items-start gap-x-8 gap-y-6 wide:grid-cols-[minmax(0,1fr)_19rem]">
         <div className="grid min-w-0 gap-6">
