@@ -54,13 +54,6 @@ async fn main() {
     painter.write("textbox", "Where the pot is kept", "shelf 3").await;
     painter.the("article", "Label").await;
     keep(&painter, "label").await;
-    painter.open("/pot").await;
-    painter.click("tab", "Mixes 3").await;
-    painter.click("link", "detail glaze, three shades darker").await;
-    painter.click("tab", "Paints").await;
-    painter.the("region", "Film over a ground").await;
-    painter.reads("recess").await;
-    keep(&painter, "glaze").await;
     painter.open("/board").await;
     painter.the("heading", "Ready finishes").await;
     let shown = "document.querySelector('[aria-label=\"Ready finishes\"]').scrollIntoView()";
@@ -79,6 +72,9 @@ async fn main() {
     painter.open("/log").await;
     painter.reads("Prediction accuracy").await;
     keep(&painter, "log").await;
+    painter.open("/practice").await;
+    painter.reads("practise next").await;
+    keep(&painter, "practice").await;
     painter.open("/backups").await;
     painter.click("button", "Back up now").await;
     painter.reads("Everything is backed up").await;

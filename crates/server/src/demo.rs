@@ -6,6 +6,7 @@ mod days;
 mod log;
 mod piece;
 mod plan;
+mod practice;
 mod shelf;
 
 use std::{
@@ -141,6 +142,7 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
     let boards = boards::boards(store, &shelf)?;
     let pieces = piece::pieces(store, &shelf, &boards)?;
     plan::plans(store, pieces, boards[0])?;
+    practice::answers(store)?;
     log::notes(store, pieces)
 }
 

@@ -23,14 +23,15 @@ impl Store {
         Ok(rows.into_iter().filter_map(read).collect())
     }
 
-    /// Saves an answer. It is on disk when this returns.
-    pub fn keep_answer(&mut self, answer: Answered) -> Result<(), StoreError> {
-        let Answered { at, skill, level, right } = answer;
+    /// Saves answers. They are on disk when this returns.
+    pub fn keep_answers(&mut self, answers: &[Answered]) -> Result<(), StoreError> {
         self.write(|change| {
-            change.execute(
-                "INSERT INTO practice (at, skill, level, correct) VALUES (?1, ?2, ?3, ?4)",
-                params![at.to_string(), skill.id(), level.value(), right],
-            )?;
+            for Answered { at, skill, level, right } in answers {
+                change.execute(
+                    "INSERT INTO practice (at, skill, level, correct) VALUES (?1, ?2, ?3, ?4)",
+                    params![at.to_string(), skill.id(), level.value(), right],
+                )?;
+            }
             Ok(())
         })
     }

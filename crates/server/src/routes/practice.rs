@@ -41,6 +41,6 @@ pub async fn answer(
     let (earlier, shelf) = workspace.with_shelf(|store| store.answers()).await?;
     let (kept, checked) =
         off_thread(move || Ok::<_, Problem>(given.check(&shelf, &earlier, Timestamp::now())?)).await?;
-    workspace.with(move |store: &mut Store| store.keep_answer(kept)).await?;
+    workspace.with(move |store: &mut Store| store.keep_answers(&[kept])).await?;
     Ok(Json(checked))
 }
