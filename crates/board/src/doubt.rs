@@ -19,8 +19,40 @@ const BOARDS: usize = 32;
 /// sd of ln of how much filled air darkens bare wood†, from plank to plank of one kind.
 const AIR_OF_WOOD: f64 = 0.5;
 
+/// What varies in a band, while everything else keeps its most probable value.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Varies {
+    /// Everything.
+    All,
+    /// One paint.
+    Paint(PaintId),
+    /// What the hand leaves and covers, in every technique.
+    Touch,
+    /// How much bare wood darkens.
+    Wood,
+}
+
+impl Varies {
+    fn has(self, part: Self) -> bool {
+        self == Self::All || self == part
+    }
+}
+
 /// 90 % band, ΔE00, of the colour from across the room at each kind of place, with the lowest `layers` of a strip on.
 pub fn bands<'a>(
+    board: &Board,
+    letter: Letter,
+    known: impl Fn(PaintId) -> Option<(Class, &'a Ensemble)> + Sync,
+    hands: &LearnedHand,
+    layers: usize,
+    look: (Light, FilmState),
+) -> Result<ByPlace<f64>, BadPaint> {
+    bands_if(Varies::All, board, letter, known, hands, layers, look)
+}
+
+/// The same band if only this varied.
+pub fn bands_if<'a>(
+    varies: Varies,
     board: &Board,
     letter: Letter,
     known: impl Fn(PaintId) -> Option<(Class, &'a Ensemble)> + Sync,
@@ -34,15 +66,15 @@ pub fn bands<'a>(
     let stack = |member: Option<usize>| {
         let plausible: BTreeMap<PaintId, Material> = member.map_or_else(BTreeMap::new, |member| {
             let of = |paint| Some((paint, known(paint)?.1.member(member)));
-            paints.iter().copied().filter_map(of).collect()
+            paints.iter().copied().filter(|paint| varies.has(Varies::Paint(*paint))).filter_map(of).collect()
         });
         let tin = |paint| {
             let (class, ensemble) = known(paint)?;
             Some(KnownTin::new(class, plausible.get(&paint).unwrap_or(ensemble.best())))
         };
         board.stack(letter, tin, |technique| match member {
-            Some(member) => hands.plausible(technique, member),
-            None => hands.habit(technique),
+            Some(member) if varies.has(Varies::Touch) => hands.plausible(technique, member),
+            _ => hands.habit(technique),
         })
     };
     let best = seen(&stack(None)?);
@@ -52,7 +84,8 @@ pub fn bands<'a>(
         .into_par_iter()
         .map(|member| {
             let stack = stack(Some(member))?;
-            Ok(seen(&stack.with_air_of_wood((AIR_OF_WOOD * air[(0, member)]).exp())))
+            let wood = if varies.has(Varies::Wood) { AIR_OF_WOOD * air[(0, member)] } else { 0.0 };
+            Ok(seen(&stack.with_air_of_wood(wood.exp())))
         })
         .collect::<Result<Vec<_>, BadPaint>>()?;
     Ok(ByPlace::from_fn(|place: Place| {

@@ -42,7 +42,7 @@ pub use caution::{Caution, TakeCare, cautions, cautions_of};
 pub use document::{
     BadBoard, Board, Branch, KnownTin, Layer, LayerId, Letter, MeetsLayer, Strip, below_the_wax,
 };
-pub use doubt::bands;
+pub use doubt::{Varies, bands, bands_if};
 pub use grit::{Grit, NotAGrit};
 pub use ground::{Ground, GroundKind, Wood};
 pub use habit::HandBias;

@@ -103,8 +103,9 @@ impl EyeSkill {
         let size = self.size(level);
         match self {
             Self::Lighter => format!("sees {} of a shade", tenths(size / 6.0)),
-            Self::Warmer => format!("sees {} towards warm", tenths(size)),
-            Self::Halfway | Self::Drying | Self::Light => format!("within ΔE00 {}", tenths(size)),
+            Self::Warmer | Self::Halfway | Self::Drying | Self::Light => {
+                format!("within ΔE00 {}", tenths(size))
+            }
             Self::Mud => format!("tells {} of chroma apart", tenths(size)),
             Self::Strip => format!("tells 4 : 1 from {} : 1", tenths(4.0 * (1.0 + size))),
             Self::Parts | Self::Layers | Self::Steps | Self::Trouble => String::new(),

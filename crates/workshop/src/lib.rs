@@ -69,10 +69,10 @@ pub use batch::{BatchIn, BatchMeasured, BatchOf, MeasuredOut};
 pub use blending::{Blend, BlendOf, BlendPath, BrushPair};
 pub use boards::{
     AdviceGiven, BoardChoices, BoardInList, BoardKept, BoardReadingChange, BoardReadingEntry,
-    BoardReadingKept, BoardReadingMade, BoardSpotEntry, CautionGiven, FixOffered, GroundChoice, HandKnown,
-    LayerChangeView, LayerPredicted, MotifChoice, NewBoard, PlacePredicted, ReadyFinish, RemediesView,
-    RemedyView, SchoolView, SchoolsView, SeenBoard, ShareOfColour, SpotKept, SpotRead, SpotToRead,
-    StripPrediction, TechniqueChoice, TemplateChoice, TroubleChoice, strip_of,
+    BoardReadingKept, BoardReadingMade, BoardReasons, BoardSpotEntry, CautionGiven, FixOffered, GroundChoice,
+    HandKnown, LayerChangeView, LayerPredicted, MotifChoice, NewBoard, PlacePredicted, ReadyFinish,
+    RemediesView, RemedyView, SchoolView, SchoolsView, SeenBoard, ShareOfColour, SpotKept, SpotRead,
+    SpotToRead, StripPrediction, TechniqueChoice, TemplateChoice, TroubleChoice, strip_of,
 };
 pub use by_eye::{NamedColour, Neighbour, NeighboursAsked, chart};
 pub use choices::{WorkshopEntry, WorkshopKept};

@@ -92,6 +92,20 @@ pub struct NextTest {
     pub within: f64,
 }
 
+impl Guess {
+    /// Puts guesses in order, the greatest first, scaled so that the squares of their contributions add up to that of the
+    /// band; leaves out those with less than a share of its variance. What is known of paints hangs together, so that
+    /// their bands alone do not add up.
+    pub(crate) fn in_order(guesses: &mut Vec<Self>, within: f64, counts: f64) {
+        guesses.sort_by(|one, other| other.within.total_cmp(&one.within));
+        let all = guesses.iter().map(|guess| guess.within.powi(2)).sum::<f64>().sqrt();
+        guesses.retain(|guess| guess.within.powi(2) > counts * all.powi(2));
+        for guess in guesses {
+            guess.within *= within / all;
+        }
+    }
+}
+
 impl ShelfSnapshot {
     /// What the prediction of a mix rests on; `None` without parts.
     pub fn reasons(&self, mix: &SavedMix, look: Look) -> Result<Option<MixReasons>, Refusal> {
@@ -200,13 +214,7 @@ impl ShelfSnapshot {
             let words = "what the medium does to the paint".to_owned();
             guesses.push(Guess { paint: None, words, source: "only a sample on a board shows it", within });
         }
-        guesses.sort_by(|one, other| other.within.total_cmp(&one.within));
-        // What is known of the paints hangs together, so that their parts alone do not add up.
-        let all = guesses.iter().map(|guess| guess.within.powi(2)).sum::<f64>().sqrt();
-        guesses.retain(|guess| guess.within.powi(2) > COUNTS * all.powi(2));
-        for guess in &mut guesses {
-            guess.within *= within / all;
-        }
+        Guess::in_order(&mut guesses, within, COUNTS);
         Ok(guesses)
     }
 

@@ -97,6 +97,7 @@ export type AnswerChecked = Schemas['AnswerChecked'];
 export type Pane = Schemas['Pane'];
 export type PracticeView = Schemas['PracticeView'];
 export type Question = Schemas['Question'];
+export type Guess = Schemas['Guess'];
 export type EyeSkill = Schemas['EyeSkill'];
 export type SkillView = Schemas['SkillView'];
 export type FirstStep = Schemas['FirstStep'];

@@ -133,7 +133,7 @@ function Marker({ at: { x, y, width, height } }: { at: Spot }) {
     <span
       aria-hidden
       data-testid="marker"
-      className="pointer-events-none fixed z-30 rounded-md ring-2 ring-white outline-3 outline-offset-2 outline-ink outline-dashed motion-safe:animate-pulse print:hidden"
+      className="pointer-events-none fixed z-30 rounded-md ring-2 ring-white outline-3 outline-offset-2 outline-ink outline-dashed print:hidden"
       style={{ left: x, top: y, width, height }}
     />
   );

@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useSyncExternalStore } from 'react';
-import { api, got, type MixEntry } from '../api/client';
+import { api, type Board, got, type MixEntry } from '../api/client';
 import { useLook } from '../light/light';
 import { useHistory } from './workspace';
 
@@ -43,6 +43,16 @@ export function useReasons({ components }: MixEntry, wanted: boolean) {
     queryKey: ['preview', 'why', look, components],
     queryFn: ({ signal }) =>
       got(api.POST('/api/mixes/why', { params: { query: look }, body: { components }, signal })),
+    enabled: wanted,
+  });
+}
+
+/** What the prediction of a strip rests on. */
+export function useBoardReasons(entry: Board, strip: string, wanted: boolean) {
+  const query = { ...useLook(), strip };
+  return useQuery({
+    queryKey: ['preview', 'why', query, entry],
+    queryFn: ({ signal }) => got(api.POST('/api/boards/why', { params: { query }, body: entry, signal })),
     enabled: wanted,
   });
 }

@@ -248,6 +248,17 @@ async fn a_practice_card_shows_the_hand() {
     assert!(painter.pages_on_paper().await <= 2);
     painter.click("link", "The board").await;
     painter.the("image", "Strip A as it will look").await;
+    painter.click("button", "Why?").await;
+    painter.reads("Least sure").await;
+    painter.reads("how much your touch leaves and covers").await;
+    painter.escape("Why this look?").await;
+    painter.click("radio", "Read the real board").await;
+    for place in ["flat", "recess", "edge"] {
+        painter.click("button", &format!("Read the {place}")).await;
+        painter.reads(&format!("{place}: predicted, then 1 read")).await;
+    }
+    painter.click("button", "Calibrate to me from these 3 spots").await;
+    painter.reads("Your touch on this board").await;
     painter.open("/practice").await;
     painter.the("link", "Open the practice card").await;
     painter.leave().await;

@@ -9,7 +9,8 @@ use warm_blend_board::Board;
 use warm_blend_documents::Kept;
 use warm_blend_paint::Look;
 use warm_blend_workshop::{
-    BoardChoices, BoardInList, BoardKept, NewBoard, ReadyFinish, RemediesView, SchoolsView, StripPrediction,
+    BoardChoices, BoardInList, BoardKept, BoardReasons, NewBoard, ReadyFinish, RemediesView, SchoolsView,
+    StripPrediction,
 };
 
 pub use self::{picture::*, read::*};
@@ -105,6 +106,20 @@ pub async fn preview(
 ) -> Answer<StripPrediction> {
     board.check()?;
     workspace.ask(move |shelf| shelf.predict_strip(&board, strip, layers, look)).await
+}
+
+/// What the prediction of a strip rests on: its paints, the painter's touch, bare wood.
+#[utoipa::path(post, path = "/boards/why", operation_id = "explain_board",
+    tag = "board", params(Look, StripAsked),
+    responses((status = OK, body = BoardReasons)))]
+pub async fn why(
+    State(workspace): State<Workspace>,
+    Query(look): Query<Look>,
+    Query(StripAsked { strip, .. }): Query<StripAsked>,
+    Json(board): Json<Board>,
+) -> Answer<BoardReasons> {
+    board.check()?;
+    workspace.ask(move |shelf| shelf.board_reasons(&board, strip, look)).await
 }
 
 /// Remedies for a strip gone wrong, tried with tins of the shelf; nothing is saved.

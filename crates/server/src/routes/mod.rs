@@ -84,6 +84,7 @@ fn for_everybody() -> OpenApiRouter<Workspace> {
         .routes(routes!(boards::kept_picture))
         .routes(routes!(bench::shade))
         .routes(routes!(boards::rescue))
+        .routes(routes!(boards::why))
         .routes(routes!(boards::schools))
         .routes(routes!(boards::list_readings))
         .routes(routes!(boards::hands))

@@ -60,6 +60,25 @@ async fn a_prediction_says_what_it_rests_on() {
     bench.post("/api/mixes/why", json!({"components": [{"paint": grey, "parts": 0}]}), REFUSED).await;
 }
 
+/// A strip names what it is least sure of; once the touch is certain, only the paints are left.
+#[tokio::test]
+async fn a_board_says_what_it_rests_on() {
+    let bench = Bench::demo().await;
+    let boards = bench.get("/api/boards").await;
+    let board = bench.get(&format!("/api/boards/{}", boards[0]["id"].as_str().unwrap())).await;
+    let why = bench.post("/api/boards/why", board["entry"].clone(), OK).await;
+    let guesses = why["guesses"].as_array().unwrap();
+    let parts: Vec<f64> = guesses.iter().map(|guess| guess["within"].as_f64().unwrap()).collect();
+    assert!(parts.is_sorted_by(|a, b| a >= b), "{why}");
+    let (all, within) =
+        (parts.iter().map(|part| part * part).sum::<f64>().sqrt(), why["within"].as_f64().unwrap());
+    assert!(all <= within + 1e-9 && all > 0.8 * within, "{why}");
+    let preview = bench.post("/api/boards/preview", board["entry"].clone(), OK).await;
+    let widest = preview["places"].as_array().unwrap().iter().map(|place| place["within"].as_f64().unwrap());
+    assert!((widest.fold(0.0, f64::max) - within).abs() < 1e-9, "{why}");
+    bench.post("/api/boards/why?strip=F", board["entry"].clone(), REFUSED).await;
+}
+
 #[tokio::test]
 async fn terms_and_colours_are_there_for_an_empty_shelf() {
     for bench in [Bench::empty().await, Bench::demo().await] {

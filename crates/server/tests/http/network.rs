@@ -20,7 +20,7 @@ use tokio_rustls::TlsConnector;
 use crate::bench::Bench;
 
 /// What guests may ask by another method than GET: questions, which change nothing.
-const QUESTIONS: [&str; 30] = [
+const QUESTIONS: [&str; 31] = [
     "/api/bench/blend",
     "/api/bench/correct",
     "/api/bench/film",
@@ -33,6 +33,7 @@ const QUESTIONS: [&str; 30] = [
     "/api/boards/rescue",
     "/api/boards/schools",
     "/api/boards/shade",
+    "/api/boards/why",
     "/api/colour",
     "/api/mixes/of-parts",
     "/api/mixes/preview",

@@ -5,6 +5,7 @@ mod kept;
 mod prediction;
 mod reading;
 mod ready;
+mod reasons;
 mod remedies;
 
 pub use choices::{BoardChoices, GroundChoice, MotifChoice, TechniqueChoice, TemplateChoice, TroubleChoice};
@@ -19,4 +20,5 @@ pub use reading::{
 };
 pub use ready::ReadyFinish;
 pub(crate) use ready::on_a_chest;
+pub use reasons::BoardReasons;
 pub use remedies::{LayerChangeView, RemediesView, RemedyView, SchoolView, SchoolsView};

@@ -168,7 +168,7 @@ export function Easel({ board, choices, shelf, mixes }: Props) {
               value={beside}
               onChange={setBeside}
             />
-            {strip && beside === 'places' && <Places strip={strip} />}
+            {strip && beside === 'places' && <Places strip={strip} entry={entry} />}
             {beside === 'schools' && <Schools entry={entry} letter={letter} onChange={draft.change} />}
             {beside === 'rescue' && (
               <Rescue entry={entry} letter={letter} choices={choices} onChange={draft.change} />

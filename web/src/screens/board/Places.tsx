@@ -1,10 +1,11 @@
-import type { StripPrediction } from '../../api/client';
+import type { Board, StripPrediction } from '../../api/client';
 import { Term } from '../../common/Term';
 import { Doubt } from '../../parts/Doubt';
 import { labWords } from '../../parts/numbers';
 import { PLACE_NAMES } from '../../parts/places';
 import { Cutaway } from './Cutaway';
 import type { Place } from './entry';
+import { Why } from './Why';
 
 /** `slate blue 64 %, duck egg 31 %`: the colours that are distinguished from near, by the paint on top. */
 function closeUp(colours: StripPrediction['places'][number]['colours']) {
@@ -17,7 +18,7 @@ function closeUp(colours: StripPrediction['places'][number]['colours']) {
 }
 
 /** What is seen at each kind of place: from across the room, from near, and the films in section. */
-export function Places({ strip }: { strip: StripPrediction }) {
+export function Places({ strip, entry }: { strip: StripPrediction; entry: Board }) {
   return (
     <figure className="grid gap-1">
       <ul aria-label="Places" className="grid gap-x-px gap-y-3 sm:grid-cols-3">
@@ -46,8 +47,9 @@ export function Places({ strip }: { strip: StripPrediction }) {
           </li>
         ))}
       </ul>
-      <figcaption className="text-xs text-soft">
+      <figcaption className="flex items-center justify-between gap-3 text-xs text-soft">
         Each from across the room and close up, with its films in section below (not to scale).
+        <Why entry={entry} letter={strip.letter} />
       </figcaption>
     </figure>
   );

@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { MixEntry } from '../../api/client';
-import { Doubt, DoubtBar } from '../../parts/Doubt';
+import { Doubt } from '../../parts/Doubt';
+import { Guesses } from '../../parts/Guesses';
 import { when } from '../../parts/numbers';
 import { Panel } from '../../parts/Panel';
 import { Failed } from '../../parts/Waiting';
@@ -24,25 +25,7 @@ export function Why({ entry, open, onClose }: { entry: MixEntry; open: boolean; 
               </Link>
             </p>
           )}
-          <section aria-label="What is guessed" className="grid gap-1">
-            <h3 className="font-semibold">
-              What may be off: <Doubt value={data.within} /> in all
-            </h3>
-            <ul className="grid gap-2">
-              {data.guesses.map((guess) => (
-                <li key={guess.words} className="grid grid-cols-[1fr_6rem_3rem] items-center gap-3">
-                  <span>
-                    <span className="inline-block first-letter:uppercase">{guess.words}</span>
-                    <span className="block text-sm text-soft">{guess.source}</span>
-                  </span>
-                  <DoubtBar value={guess.within} after={guess.within} />
-                  <span className="text-right text-sm">
-                    <Doubt value={guess.within} />
-                  </span>
-                </li>
-              ))}
-            </ul>
-          </section>
+          <Guesses guesses={data.guesses} within={data.within} />
           <section aria-label="Readings it rests on" className="grid gap-1">
             <h3 className="font-semibold">Readings it rests on</h3>
             {data.evidence.length === 0 && (

@@ -1,4 +1,3 @@
-import { Eye, ImageUp, SwatchBook } from 'lucide-react';
 import { useState } from 'react';
 import type { Colour, Source } from '../../../api/client';
 import { PhotoPick } from '../../../common/PhotoPick';
@@ -15,9 +14,9 @@ interface Props {
 }
 
 const WAYS = [
-  { id: 'photo', name: 'In a photo', icon: ImageUp, title: 'Colour from a photo of the lid or a chip' },
-  { id: 'chart', name: 'On a chart', icon: SwatchBook, title: 'Colour from the chart' },
-  { id: 'eye', name: 'By eye', icon: Eye, title: 'Colour by eye' },
+  { id: 'photo', name: 'In a photo', title: 'Colour from a photo of the lid or a chip' },
+  { id: 'chart', name: 'On a chart', title: 'Colour from the chart' },
+  { id: 'eye', name: 'By eye', title: 'Colour by eye' },
 ] as const;
 
 /** Ways to the colour of a tin without a code: each says how far it can be trusted. */
@@ -31,14 +30,14 @@ export function FindColour({ colour, onFound }: Props) {
     <div className="grid gap-1">
       <p className="text-sm text-soft">No code? Find the colour</p>
       <div className="grid grid-cols-3 gap-2">
-        {WAYS.map(({ id, name, icon: Icon }) => (
+        {WAYS.map(({ id, name }) => (
           <button
             key={id}
             type="button"
             className="press press-plain px-2 text-sm whitespace-nowrap"
             onClick={() => setWay(id)}
           >
-            <Icon size={18} aria-hidden className="max-sm:hidden" /> {name}
+            {name}
           </button>
         ))}
       </div>
