@@ -233,7 +233,7 @@ mod tests {
             }
         }
 
-        /// What is said of the minutes adds up to them.
+        /// The parts of an effort add up to the minutes of the step.
         #[test]
         fn the_reasons_add_up(layers in any_layers(), area in 0.1..20.0f64, other in 0.1..20.0f64, recess in 0.0..0.4f64, taped in 0.0..9.0f64) {
             let flat = ZoneWork { taped, ..zone(Zone::Case, area, layers.clone()) };

@@ -3,8 +3,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 use warm_blend_paint::{CHART, Colour, Masstone};
-use warm_blend_spectral::{Degree, Lab, Light, on_screen};
+use warm_blend_spectral::Lab;
 
+use crate::pane::in_daylight;
 use crate::{Checks, Refusal};
 
 /// A colour of the chart.
@@ -86,10 +87,7 @@ impl NeighboursAsked {
         let stronger = [("greyer", chroma - step), ("stronger", chroma + step)]
             .map(|(words, to)| (words, at.with_chroma_scaled(to.max(0.0) / chroma)));
         let all = moved.into_iter().chain(stronger);
-        let shown = all.map(|(words, lab)| {
-            let srgb = on_screen(lab.to_xyz(Light::Daylight.white()), Light::Daylight, Degree::FULL).srgb;
-            (words, srgb)
-        });
+        let shown = all.map(|(words, lab)| (words, in_daylight(lab).srgb));
         let possible = shown.filter(|(_, srgb)| *srgb != own && Masstone::Hex(*srgb).reflectance().is_ok());
         Ok(possible.map(|(words, srgb)| Neighbour { words, hex: srgb.to_string() }).collect())
     }

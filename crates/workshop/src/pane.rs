@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_paint::Seen;
-use warm_blend_spectral::{Degree, Lab, Light, Reflectance, on_screen};
+use warm_blend_spectral::{Degree, Lab, Light, OnScreen, Reflectance, on_screen};
 
 /// A pane of a small picture.
 #[derive(Debug, Clone, PartialEq, Serialize, ToSchema)]
@@ -27,6 +27,11 @@ pub(crate) fn hex(surface: &Reflectance) -> String {
 }
 
 /// A colour of daylight on a screen.
+pub(crate) fn in_daylight(lab: Lab) -> OnScreen {
+    on_screen(lab.to_xyz(Light::Daylight.white()), Light::Daylight, Degree::FULL)
+}
+
+/// The same as a hex code.
 pub(crate) fn shown(lab: Lab) -> String {
-    on_screen(lab.to_xyz(Light::Daylight.white()), Light::Daylight, Degree::FULL).srgb.to_string()
+    in_daylight(lab).srgb.to_string()
 }

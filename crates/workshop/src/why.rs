@@ -96,10 +96,10 @@ impl Guess {
     /// Puts guesses in order, the greatest first, scaled so that the squares of their contributions add up to that of the
     /// band; leaves out those with less than a share of its variance. What is known of paints hangs together, so that
     /// their bands alone do not add up.
-    pub(crate) fn in_order(guesses: &mut Vec<Self>, within: f64, counts: f64) {
+    pub(crate) fn in_order(guesses: &mut Vec<Self>, within: f64) {
         guesses.sort_by(|one, other| other.within.total_cmp(&one.within));
         let all = guesses.iter().map(|guess| guess.within.powi(2)).sum::<f64>().sqrt();
-        guesses.retain(|guess| guess.within.powi(2) > counts * all.powi(2));
+        guesses.retain(|guess| guess.within.powi(2) > COUNTS * all.powi(2));
         for guess in guesses {
             guess.within *= within / all;
         }
@@ -214,7 +214,7 @@ impl ShelfSnapshot {
             let words = "what the medium does to the paint".to_owned();
             guesses.push(Guess { paint: None, words, source: "only a sample on a board shows it", within });
         }
-        Guess::in_order(&mut guesses, within, COUNTS);
+        Guess::in_order(&mut guesses, within);
         Ok(guesses)
     }
 

@@ -19,8 +19,8 @@ const WHERE: Record<FirstStep, { to: string; marks: string[] }> = {
 /** The next step of the first hour in one line, and a marker where to look. It never covers the screen. */
 export function FirstHour() {
   const guest = useMe().data?.role === 'guest';
-  const hour = useFirstHour();
   const { shown, skipped, skip, putAway } = useFollowed();
+  const hour = useFirstHour(shown);
   const { pathname } = useLocation();
   const left = hour?.steps.filter(({ step, done }) => !done && !skipped.includes(step)) ?? [];
   const next = left[0];

@@ -1,18 +1,28 @@
 // Guidance: the first hour, the terms, a chart of colours, and why a prediction is what it is.
 
-import { useQuery } from '@tanstack/react-query';
-import { useSyncExternalStore } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useSyncExternalStore } from 'react';
 import { api, type Board, got, type MixEntry } from '../api/client';
 import { useLook } from '../light/light';
 import { useHistory } from './workspace';
 
-/** The steps of the first hour. Every change may be one of them, so it is asked again after each. */
-export function useFirstHour() {
+const FIRST_HOUR = ['first hour'];
+
+/**
+ * The steps of the first hour, where they are followed: as long as the engine offers them, or the painter asked for them. Every change may
+ * be one of them, so they are asked for again after each; whoever does not follow them asks once.
+ */
+export function useFirstHour(shown: boolean | undefined) {
+  const client = useQueryClient();
   const change = useHistory().data?.undo?.change;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each change asks again.
+  useEffect(() => {
+    void client.invalidateQueries({ queryKey: FIRST_HOUR });
+  }, [client, change]);
   return useQuery({
-    queryKey: ['first hour', change],
+    queryKey: FIRST_HOUR,
     queryFn: () => got(api.GET('/api/first-hour')),
-    placeholderData: (before) => before,
+    enabled: ({ state }) => shown ?? state.data?.offered ?? true,
   }).data;
 }
 

@@ -9,9 +9,6 @@ use warm_blend_paint::{Look, PaintId};
 use super::prediction::{SeenBoard, strip_of};
 use crate::{Guess, Refusal, ShelfSnapshot};
 
-/// Share of the band's variance from which a guess is named.
-const COUNTS: f64 = 0.04;
-
 /// What the prediction of a strip rests on, at the place where it is least sure.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct BoardReasons {
@@ -60,7 +57,7 @@ impl ShelfSnapshot {
             let within = *band(Varies::Wood)?.at(place);
             guesses.push(Guess { paint: None, words, source: "no two planks are alike", within });
         }
-        Guess::in_order(&mut guesses, within, COUNTS);
+        Guess::in_order(&mut guesses, within);
         let where_ = ["on the flat", "in the recess", "on the edge"][place as usize];
         let first = guesses.first();
         let words = match first {

@@ -4,9 +4,9 @@ use rand::Rng as _;
 use rand_chacha::ChaCha8Rng;
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_spectral::{Degree, Lab, Light, Srgb, difference, on_screen};
+use warm_blend_spectral::{Lab, Srgb, difference};
 
-use crate::pane::{Pane, shown};
+use crate::pane::{Pane, in_daylight, shown};
 
 /// Least difference between two colours to be told apart on a screen of eight bits, ΔE00.
 const SHOWS: f64 = 0.5;
@@ -85,6 +85,5 @@ pub(super) fn said(words: impl Into<String>) -> ChoiceShown {
 
 /// True if a screen shows this colour of daylight as it is.
 pub(super) fn is_shown(lab: Lab) -> bool {
-    (2.0..98.0).contains(&lab.l)
-        && on_screen(lab.to_xyz(Light::Daylight.white()), Light::Daylight, Degree::FULL).in_gamut
+    (2.0..98.0).contains(&lab.l) && in_daylight(lab).in_gamut
 }
