@@ -17,13 +17,15 @@ use thirtyfour::error::WebDriverErrorInner;
 use thirtyfour::prelude::*;
 use warm_blend_server::{Served, Workspace, offer_demo, serve};
 
+mod hand;
 mod line;
 pub mod strings;
 
+pub use hand::Hand;
 pub use line::{Line, Mishap};
 
 /// How long something may take to be there.
-const PATIENCE: Duration = Duration::from_secs(15);
+const PATIENCE: Duration = Duration::from_secs(30);
 
 /// A browser on a workspace.
 pub struct Painter {
@@ -33,6 +35,7 @@ pub struct Painter {
     marks: AtomicU32,
     /// How often something was clicked.
     clicks: AtomicU32,
+    hand: Hand,
     chromedriver: Child,
     /// None where the program runs at another machine.
     served: Option<Served>,
@@ -41,9 +44,9 @@ pub struct Painter {
     folder: TempDir,
 }
 
-/// A script that waits.
-fn wait(delay: Duration) -> String {
-    format!("await new Promise(done => setTimeout(done, {}));", delay.as_millis())
+/// Between two looks at the page.
+async fn pause() {
+    tokio::time::sleep(Duration::from_millis(50)).await;
 }
 
 impl Painter {
@@ -107,7 +110,8 @@ impl Painter {
         let driver = connect(port, folder.path()).await;
         let devtools = driver.cdp();
         let (marks, clicks) = (AtomicU32::new(0), AtomicU32::new(0));
-        let painter = Self { driver, base, devtools, marks, clicks, chromedriver, served, line, folder };
+        let hand = Hand::Mouse;
+        let painter = Self { driver, base, devtools, marks, clicks, hand, chromedriver, served, line, folder };
         painter.size(1280, 800).await;
         // Else the accessibility tree is built anew for every question.
         painter.cdp("Accessibility.enable", json!({})).await;
@@ -161,38 +165,41 @@ impl Painter {
         self.cdp("Network.setCacheDisabled", json!({"cacheDisabled": true})).await;
     }
 
-    /// Adds latency to every response.
-    pub async fn slow_line(&self, latency: Duration) {
-        self.cdp("Network.enable", json!({})).await;
-        let line = json!({"offline": false, "latency": latency.as_millis() as u64,
-            "downloadThroughput": -1, "uploadThroughput": -1});
-        self.cdp("Network.emulateNetworkConditions", line).await;
+    /// Holds up every request to a path that begins so, on this page and the next ones, until it is let go.
+    pub async fn holds_up(&self, path: &str) {
+        self.around_requests(path, "await held();", "").await;
     }
 
-    /// Holds up every request to a path for so long, from the next page on.
-    pub async fn holds_up(&self, path: &str, delay: Duration) {
-        self.around_requests(path, &wait(delay), "").await;
+    /// Holds up the first answer from a path that begins so, on this page and the next ones, until it is let go. It was given in time, and
+    /// may be out of date when it arrives.
+    pub async fn holds_up_first_answer(&self, path: &str) {
+        self.around_requests(path, "const first = !asked; asked = true;", "if (first) await held();").await;
     }
 
-    /// Delivers late what a page requests from a path while it opens, from the next page on. The answers are given in time, and may be out
-    /// of date when they arrive.
-    pub async fn first_answers_late(&self, path: &str, delay: Duration) {
-        self.around_requests(path, "", &format!("if (asked_at < 1500) {}", wait(delay))).await;
+    /// Lets go of what was held up on this page.
+    pub async fn lets_go(&self, path: &str) {
+        let script = format!("(window.letGo ??= {{}})[{path:?}] = true");
+        self.driver.execute(&script, vec![]).await.expect("a page");
     }
 
-    /// Runs scripts before a request to a path is sent and after its answer is there, from the next page on.
+    /// Runs scripts before a request to a path is sent and after its answer is there.
     async fn around_requests(&self, path: &str, before: &str, after: &str) {
         let script = format!(
             "{{ const send = window.fetch;
-                window.fetch = async (asked, how) => {{
-                    const asked_at = performance.now();
-                    if (new URL(asked.url ?? asked, location.href).pathname !== {path:?}) return send(asked, how);
+                let asked = false;
+                const held = async () => {{
+                    while (!window.letGo?.[{path:?}]) await new Promise(done => setTimeout(done, 20));
+                }};
+                window.fetch = async (request, how) => {{
+                    if (!new URL(request.url ?? request, location.href).pathname.startsWith({path:?}))
+                        return send(request, how);
                     {before}
-                    const answer = await send(asked, how);
+                    const answer = await send(request, how);
                     {after}
                     return answer;
                 }}; }}"
         );
+        self.driver.execute(&script, vec![]).await.expect("a page");
         self.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": script})).await;
     }
 
@@ -256,7 +263,7 @@ impl Painter {
             if let Some(found) = self.look_for(role, name).await {
                 return found;
             }
-            tokio::time::sleep(Duration::from_millis(50)).await;
+            pause().await;
         }
         panic!("no {role} “{name}”; there are: {:?}", self.names(role).await);
     }
@@ -296,7 +303,7 @@ impl Painter {
                 let page = self.driver.find(By::Tag("body")).await.expect("a page").text().await;
                 panic!("in vain waited for: {what}\n{}", page.unwrap_or_default());
             }
-            tokio::time::sleep(Duration::from_millis(40)).await;
+            pause().await;
         }
     }
 
@@ -351,26 +358,6 @@ impl Painter {
         }
     }
 
-    /// Waits until the element of this role and name can be clicked, and clicks it.
-    pub async fn click(&self, role: &str, name: &str) {
-        self.clicks.fetch_add(1, Ordering::Relaxed);
-        let until = Instant::now() + PATIENCE;
-        loop {
-            let found = self.the(role, name).await;
-            // What is still switched off takes a click and does nothing.
-            if !found.is_enabled().await.unwrap_or(false) && Instant::now() < until {
-                tokio::time::sleep(Duration::from_millis(50)).await;
-                continue;
-            }
-            match found.click().await {
-                Ok(()) => return,
-                // Still moving, or replaced between finding and clicking.
-                Err(_) if Instant::now() < until => tokio::time::sleep(Duration::from_millis(50)).await,
-                Err(error) => panic!("cannot click {role} “{name}”: {error}"),
-            }
-        }
-    }
-
     /// Number of clicks so far.
     pub fn clicks(&self) -> u32 {
         self.clicks.load(Ordering::Relaxed)
@@ -401,20 +388,6 @@ impl Painter {
             .send_keys(path.to_str().expect("a path of plain letters"))
             .await
             .expect("the field takes the file");
-    }
-
-    /// Chooses an option from a list by keyboard.
-    pub async fn choose(&self, list: &str, option: &str) {
-        self.click("combobox", list).await;
-        // A list that is sought in has a field; in another what has the focus is chosen wherever it stands.
-        let here = self.driver.active_element().await.expect("a focus");
-        if here.tag_name().await.expect("a tag") == "input" {
-            self.press(option).await;
-            self.the("option", option).await;
-        } else {
-            self.the("option", option).await.focus().await.expect("an option takes the focus");
-        }
-        self.press(Key::Enter).await;
     }
 
     /// Value of a field.

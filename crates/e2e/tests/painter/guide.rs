@@ -1,7 +1,7 @@
 //! A painter who has never seen the program: the first hour, the words, why a colour is predicted, and practice.
 
 use thirtyfour::{By, Key};
-use warm_blend_e2e::Painter;
+use warm_blend_e2e::{Hand, Painter};
 
 use crate::put_on_the_bench;
 
@@ -32,10 +32,27 @@ async fn marked(painter: &Painter, mark: &str) {
     painter.until(&format!("the marker frames “{mark}”"), framed).await;
 }
 
-/// From an empty file to the first step that is ticked off, following the line at the top.
 #[tokio::test]
 async fn the_first_hour_leads_to_the_first_day() {
+    the_first_hour(Painter::at_an_empty_bench().await).await;
+}
+
+#[tokio::test]
+async fn the_first_hour_goes_by_keys_alone() {
     let painter = Painter::at_an_empty_bench().await;
+    painter.size(1024, 768).await;
+    the_first_hour(painter.by(Hand::Keys).await).await;
+}
+
+#[tokio::test]
+async fn the_first_hour_goes_by_finger_on_a_phone() {
+    let painter = Painter::at_an_empty_bench().await;
+    painter.size(390, 844).await;
+    the_first_hour(painter.by(Hand::Finger).await).await;
+}
+
+/// From an empty file to the first step that is ticked off, following the line at the top.
+async fn the_first_hour(painter: Painter) {
     painter.open("/").await;
     at_step(&painter, "Add your house white").await;
     marked(&painter, "screen /shelf").await;

@@ -1,6 +1,5 @@
 //! The log: a pot found again by word and by colour, made again; a note.
 
-use std::time::Duration;
 
 use serde_json::Value;
 use thirtyfour::Key;
@@ -68,11 +67,12 @@ async fn a_note_is_kept() {
 #[tokio::test]
 async fn a_note_is_not_lost_behind_a_late_answer() {
     let painter = Painter::at_the_door().await;
-    painter.first_answers_late("/api/log", Duration::from_secs(4)).await;
+    painter.holds_up_first_answer("/api/log").await;
     painter.open("/log").await;
     painter.write("textbox", "Note", "Hinges oiled before the primer.").await;
     painter.click("button", "Add note").await;
     painter.until("it is kept", async || painter.value("textbox", "Note").await.is_empty()).await;
+    painter.lets_go("/api/log").await;
     painter.reads("Hinges oiled before the primer").await;
     painter.click("button", "Undo").await;
     painter.until("it is gone", async || !painter.text().await.contains("Hinges oiled")).await;
@@ -292,16 +292,18 @@ async fn the_log_is_narrowed_and_found_again() {
 #[tokio::test]
 async fn a_note_waits_for_its_piece_and_its_photo() {
     let painter = Painter::at_the_door().await;
-    painter.holds_up("/api/piece", Duration::from_secs(3)).await;
-    painter.holds_up("/api/photos/kept", Duration::from_secs(3)).await;
+    painter.holds_up("/api/piece").await;
+    painter.holds_up("/api/photos/kept").await;
     painter.open("/log").await;
     painter.write("textbox", "Note", "by the window").await;
     assert!(!painter.the("button", "Add note").await.is_enabled().await.unwrap(), "no piece is known yet");
+    painter.lets_go("/api/piece").await;
     painter.the("checkbox", "About").await;
     let photo = image::RgbImage::from_pixel(60, 40, image::Rgb([98, 116, 128]));
     painter.bring("Photo", "case.png", &crate::png(&photo)).await;
     painter.write("textbox", "Note", "by the window, at noon").await;
     assert!(!painter.the("button", "Add note").await.is_enabled().await.unwrap(), "the photo is on its way");
+    painter.lets_go("/api/photos/kept").await;
     painter.the("button", "Another photo").await;
     painter.click("button", "Add note").await;
     painter.the("link", "by the window, at noon").await;

@@ -1,6 +1,5 @@
 //! A pot is poured: by the scale, by taps, by two people.
 
-use std::time::Duration;
 
 use crate::{aim_at_a_photo, put_on_the_bench};
 use serde_json::{Value, json};
@@ -13,16 +12,33 @@ async fn pour_what_is_wanted(painter: &Painter) {
 }
 
 async fn take_down(painter: &Painter) {
+    let before = record(painter).await;
+    painter
+        .until("it is taken down", async || inside(painter).await.is_some_and(|inside| inside != before))
+        .await;
+}
+
+/// Records what the scale rests on. What was in the pot before it, as its heading says it.
+async fn record(painter: &Painter) -> String {
+    rests(painter).await;
+    let before = inside(painter).await.expect("what is in the pot");
+    painter.click("button", "Record").await;
+    before
+}
+
+/// Waits until the scale rests on something.
+async fn rests(painter: &Painter) {
     painter
         .until("the scale rests on something", async || {
             let button = painter.the("button", "Record").await;
             painter.text().await.contains("At rest") && button.is_enabled().await.unwrap_or(false)
         })
         .await;
-    let inside = async || painter.names("heading").await.into_iter().find(|name| name.contains("in the pot"));
-    let before = inside().await.expect("what is in the pot");
-    painter.click("button", "Record").await;
-    painter.until("it is taken down", async || inside().await.is_some_and(|inside| inside != before)).await;
+}
+
+/// What is in the pot, as its heading says it.
+async fn inside(painter: &Painter) -> Option<String> {
+    painter.names("heading").await.into_iter().find(|name| name.contains("in the pot"))
 }
 
 async fn pots(painter: &Painter) -> Vec<Value> {
@@ -206,9 +222,19 @@ async fn over_a_slow_line_nothing_is_taken_down_twice() {
     painter.reads("The pot is empty: pour the first paint").await;
     // By then it is weighed.
     painter.reads("g in the pot").await;
-    painter.slow_line(Duration::from_millis(700)).await;
+    let weighed = async || {
+        let pours = painter.meanwhile("GET", "/api/pours", Value::Null).await;
+        pours[0]["total_ml"].as_f64()
+    };
+    assert_eq!(weighed().await, Some(0.0));
     painter.click("button", "Pour 50 g").await;
-    take_down(&painter).await;
+    rests(&painter).await;
+    painter.holds_up("/api/scale").await;
+    let before = record(&painter).await;
+    painter.until("it is saved", async || weighed().await > Some(0.0)).await;
+    assert_eq!(inside(&painter).await.as_ref(), Some(&before), "the needle comes first");
+    painter.lets_go("/api/scale").await;
+    painter.until("it is taken down", async || inside(&painter).await.as_ref() != Some(&before)).await;
     assert!(
         !painter.the("button", "Record").await.is_enabled().await.unwrap(),
         "it could be taken down again"
