@@ -6,10 +6,10 @@ import { useMe } from '../state/network';
 
 /** On which screen a step is done, and what to press there: the last of a row that is on the screen is marked. */
 const WHERE: Record<FirstStep, { to: string; marks: string[] }> = {
-  white: { to: '/shelf', marks: ['add a paint', 'add to shelf'] },
-  base: { to: '/shelf', marks: ['add a paint', 'add to shelf'] },
-  strong: { to: '/shelf', marks: ['add a paint', 'add to shelf'] },
-  'tint-test': { to: '/shelf', marks: ['paint to test', 'first test'] },
+  white: { to: '/shelf', marks: ['close', 'add a paint', 'add to shelf'] },
+  base: { to: '/shelf', marks: ['close', 'add a paint', 'add to shelf'] },
+  strong: { to: '/shelf', marks: ['close', 'add a paint', 'add to shelf'] },
+  'tint-test': { to: '/shelf', marks: ['close', 'paint to test', 'first test'] },
   pour: { to: '/pot', marks: ['paints', 'start pouring', 'finish pouring'] },
   board: { to: '/board', marks: ['add the usual mediums', 'create board'] },
   piece: { to: '/piece', marks: ['kinds of piece', 'finish', 'dress every part'] },

@@ -32,7 +32,13 @@ export function Aside({ title, wide = false, paint, swatch, onClose, children }:
         <h2 className="min-w-0 truncate text-2xl">
           <bdi>{title}</bdi>
         </h2>
-        <button type="button" className="press hover:bg-ground" aria-label="Close" onClick={onClose}>
+        <button
+          type="button"
+          data-mark="close"
+          className="press hover:bg-ground"
+          aria-label="Close"
+          onClick={onClose}
+        >
           <X aria-hidden />
         </button>
       </div>
