@@ -111,7 +111,8 @@ impl Painter {
         let devtools = driver.cdp();
         let (marks, clicks) = (AtomicU32::new(0), AtomicU32::new(0));
         let hand = Hand::Mouse;
-        let painter = Self { driver, base, devtools, marks, clicks, hand, chromedriver, served, line, folder };
+        let painter =
+            Self { driver, base, devtools, marks, clicks, hand, chromedriver, served, line, folder };
         painter.size(1280, 800).await;
         // Else the accessibility tree is built anew for every question.
         painter.cdp("Accessibility.enable", json!({})).await;

@@ -98,18 +98,32 @@ impl EyeSkill {
         }
     }
 
-    /// What somebody with this threshold can do: `sees half a shade`; empty where only right and wrong count.
-    pub fn can(self, level: Difficulty) -> String {
+    /// What somebody with this threshold can do: `sees half a shade`; empty where only right and wrong count. The size of a shade is in
+    /// L*; differences of another kind are given as shades of the same size.
+    pub fn can(self, level: Difficulty, shade: f64) -> String {
         let size = self.size(level);
+        let shades = shades(size / shade);
         match self {
-            Self::Lighter => format!("sees {} of a shade", tenths(size / 6.0)),
-            Self::Warmer | Self::Halfway | Self::Drying | Self::Light => {
-                format!("within ΔE00 {}", tenths(size))
-            }
-            Self::Mud => format!("tells {} of chroma apart", tenths(size)),
+            Self::Lighter => format!("sees {shades}"),
+            Self::Warmer | Self::Halfway | Self::Drying | Self::Light => format!("within {shades}"),
+            Self::Mud => format!("sees colour dulled by {shades}"),
             Self::Strip => format!("tells 4 : 1 from {} : 1", tenths(4.0 * (1.0 + size))),
             Self::Parts | Self::Layers | Self::Steps | Self::Trouble => String::new(),
         }
+    }
+}
+
+/// A number of shades as a painter says it: fractions below one and a half, whole shades above.
+fn shades(value: f64) -> String {
+    match value {
+        v if v < 0.225 => "a fifth of a shade".to_owned(),
+        v if v < 0.29 => "a quarter of a shade".to_owned(),
+        v if v < 0.41 => "a third of a shade".to_owned(),
+        v if v < 0.6 => "half a shade".to_owned(),
+        v if v < 0.85 => "three quarters of a shade".to_owned(),
+        v if v < 1.25 => "a shade".to_owned(),
+        v if v < 1.75 => "a shade and a half".to_owned(),
+        v => format!("{v:.0} shades"),
     }
 }
 
@@ -133,5 +147,16 @@ mod tests {
             );
             assert_eq!(EyeSkill::find(skill.id()), Some(skill));
         }
+    }
+
+    #[test]
+    fn differences_are_given_in_shades() {
+        let can = |skill: EyeSkill, level: u8| skill.can(Difficulty::try_from(level).unwrap(), 6.0);
+        assert_eq!(can(EyeSkill::Lighter, 0), "sees 2 shades");
+        assert_eq!(can(EyeSkill::Lighter, 2), "sees a shade");
+        assert_eq!(can(EyeSkill::Warmer, 4), "within half a shade");
+        assert_eq!(can(EyeSkill::Drying, 12), "within a fifth of a shade");
+        assert_eq!(can(EyeSkill::Strip, 4), "tells 4 : 1 from 7 : 1");
+        assert_eq!(can(EyeSkill::Parts, 4), "");
     }
 }

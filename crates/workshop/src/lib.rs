@@ -104,8 +104,9 @@ pub use photos::{
 pub use pieces::{
     AskChoice, CarvingChoice, DimensionView, FaceView, FindingView, FinishedPiece, FittingForm, FrontOutline,
     KindChoice, PairView, PartOnPhoto, PartPlaced, PartView, PhotoPoint, PieceChoice, PieceChoices,
-    PieceInList, PieceKept, PieceName, PieceOnPhoto, PiecePrediction, PullView, Room, StencilView,
-    UnifyFound, UnifyStep, UnifyWay, ZoneGround, ZoneView, elevation_of, not_said, on_photo, scheme_of, worn,
+    PieceInList, PieceKept, PieceName, PieceOnPhoto, PiecePrediction, PieceReasons, PullView, Room,
+    StencilView, UnifyFound, UnifyStep, UnifyWay, ZoneGround, ZoneView, elevation_of, not_said, on_photo,
+    scheme_of, worn,
 };
 pub use plans::{
     CareView, ClockSet, ClockView, CostView, DayHoursEntry, DoneView, DryingView, ElsewhereView, HoursEntry,

@@ -2,8 +2,9 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
-import { api, type Board, got, type MixEntry } from '../api/client';
+import { api, type Board, got, type MixEntry, type Piece } from '../api/client';
 import { useLook } from '../light/light';
+import { nameless } from './piece';
 import { useHistory } from './workspace';
 
 const FIRST_HOUR = ['first hour'];
@@ -63,6 +64,17 @@ export function useBoardReasons(entry: Board, strip: string, wanted: boolean) {
   return useQuery({
     queryKey: ['preview', 'why', query, entry],
     queryFn: ({ signal }) => got(api.POST('/api/boards/why', { params: { query }, body: entry, signal })),
+    enabled: wanted,
+  });
+}
+
+/** How sure the verdict on a piece is. */
+export function usePieceReasons(entry: Piece, scheme: number, wanted: boolean) {
+  const query = { ...useLook(), scheme };
+  const body = nameless(entry);
+  return useQuery({
+    queryKey: ['preview', 'why', query, body],
+    queryFn: ({ signal }) => got(api.POST('/api/piece/why', { params: { query }, body, signal })),
     enabled: wanted,
   });
 }

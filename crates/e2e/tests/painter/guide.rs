@@ -229,6 +229,42 @@ async fn a_colour_says_why() {
     why.click().await.unwrap();
     painter.reads("min to get ready and clean up, then").await;
     painter.reads("a tenth more stays in brush and tray").await;
+    // So does a price, and its figures are changed where they stand.
+    painter.click("radio", "Cost").await;
+    let price = async || {
+        let rows = painter.driver.find_all(By::Css("details > summary")).await.unwrap();
+        let mut found = String::new();
+        for row in rows {
+            let text = row.text().await.unwrap_or_default();
+            if text.contains("Asking price") {
+                found = text;
+            }
+        }
+        found
+    };
+    let before = price().await;
+    painter
+        .driver
+        .find(By::XPath("//summary[contains(., 'Paints and products')]"))
+        .await
+        .unwrap()
+        .click()
+        .await
+        .unwrap();
+    painter.the("link", "slate blue").await;
+    painter.driver.find(By::XPath("//summary[contains(., 'Work, ')]")).await.unwrap().click().await.unwrap();
+    painter.write("textbox", "Hourly rate", "55").await;
+    painter.press(Key::Tab).await;
+    painter.until("the price follows", async || price().await != before).await;
+    painter.click("button", "Undo").await;
+    painter.until("it is the old price", async || price().await == before).await;
+    // And a verdict says whether other tins would change it.
+    painter.open("/piece").await;
+    let why = painter.driver.find(By::XPath("//summary[.='Why?']"));
+    painter.reads("clash").await;
+    why.await.unwrap().click().await.unwrap();
+    painter.reads("give or take").await;
+    painter.reads("Least sure: ").await;
     painter.leave().await;
 }
 

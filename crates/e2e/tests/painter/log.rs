@@ -1,6 +1,5 @@
 //! The log: a pot found again by word and by colour, made again; a note.
 
-
 use serde_json::Value;
 use thirtyfour::Key;
 use warm_blend_e2e::Painter;

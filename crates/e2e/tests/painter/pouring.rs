@@ -1,6 +1,5 @@
 //! A pot is poured: by the scale, by taps, by two people.
 
-
 use crate::{aim_at_a_photo, put_on_the_bench};
 use serde_json::{Value, json};
 use warm_blend_e2e::Painter;

@@ -98,6 +98,7 @@ fn for_everybody() -> OpenApiRouter<Workspace> {
         .routes(routes!(piece::one))
         .routes(routes!(piece::choices))
         .routes(routes!(piece::preview))
+        .routes(routes!(piece::why))
         .routes(routes!(piece::picture))
         .routes(routes!(piece::find_unifying))
         .routes(routes!(piece::look_at_photo))

@@ -20,7 +20,7 @@ use tokio_rustls::TlsConnector;
 use crate::bench::Bench;
 
 /// What guests may ask by another method than GET: questions, which change nothing.
-const QUESTIONS: [&str; 31] = [
+const QUESTIONS: [&str; 32] = [
     "/api/bench/blend",
     "/api/bench/correct",
     "/api/bench/film",
@@ -48,6 +48,7 @@ const QUESTIONS: [&str; 31] = [
     "/api/piece/on-photo/picture",
     "/api/piece/picture",
     "/api/piece/preview",
+    "/api/piece/why",
     "/api/piece/unify",
     "/api/pieces/{id}/on-photo",
     "/api/predict",

@@ -73,7 +73,8 @@ impl ShelfSnapshot {
         Ok(BoardReasons { words, place: place.id(), within, guesses, next })
     }
 
-    fn paint_guess(&self, paint: PaintId, within: f64) -> Guess {
+    /// What is guessed of a paint as a whole.
+    pub(crate) fn paint_guess(&self, paint: PaintId, within: f64) -> Guess {
         let words = format!("how {} turns out", self.name(paint.0));
         let read =
             self.readings_of(paint.0).any(|(_, judged)| judged.is_some_and(|judged| !judged.questioned));

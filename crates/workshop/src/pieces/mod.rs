@@ -5,6 +5,7 @@ mod grounds;
 mod kept;
 mod photographed;
 mod prediction;
+mod reasons;
 mod room;
 mod unify;
 
@@ -16,5 +17,6 @@ pub use prediction::{
     DimensionView, FaceView, FindingView, PairView, PartView, PiecePrediction, PullView, StencilView,
     ZoneView,
 };
+pub use reasons::PieceReasons;
 pub use room::{FinishedPiece, Room, elevation_of, not_said, scheme_of};
 pub use unify::{UnifyFound, UnifyStep, UnifyWay};

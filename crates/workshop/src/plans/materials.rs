@@ -9,7 +9,7 @@ use warm_blend_plan::{Needed, Step, amounts, packs};
 use warm_blend_spectral::{Light, difference};
 
 use super::planning::Planned;
-use super::view::{PotNeeded, ToBuy, UndercoatView};
+use super::view::{PotNeeded, TinCost, ToBuy, UndercoatView};
 use crate::{Refusal, Room, Swatch};
 
 /// Volume below which an amount has a decimal, ml†.
@@ -305,8 +305,24 @@ impl<'a> Planned<'a> {
     /// Cost of some pots, as far as prices are known.
     pub(super) fn materials(&self, needed: &[Needed]) -> f64 {
         let priced = self.by_tin(needed).into_iter();
-        priced
-            .filter_map(|(tin, ml, _)| Some(tin.value.price_by_ml()? * ml))
-            .fold(0.0, |sum, cost| sum + cost)
+        priced.filter_map(|(tin, ml, _)| cost_of(tin, ml)).fold(0.0, |sum, cost| sum + cost)
     }
+
+    /// What is used of each tin, the dearest first, those without a price last. Water that costs nothing is left out.
+    pub(super) fn tin_costs(&self, needed: &[Needed]) -> Vec<TinCost> {
+        let used = self.by_tin(needed).into_iter().map(|(tin, ml, _)| TinCost {
+            paint: tin.id,
+            name: tin.value.name.as_str().to_owned(),
+            amount: self.asked.units.say_volume(ml),
+            cost: cost_of(tin, ml),
+        });
+        let mut used: Vec<TinCost> = used.filter(|tin| tin.cost != Some(0.0)).collect();
+        used.sort_by(|one, other| other.cost.unwrap_or(-1.0).total_cmp(&one.cost.unwrap_or(-1.0)));
+        used
+    }
+}
+
+/// Cost of so much from a tin; `None` without a price.
+fn cost_of(tin: &Kept<ShelfPaint>, ml: f64) -> Option<f64> {
+    Some(tin.value.price_by_ml()? * ml)
 }

@@ -272,6 +272,7 @@ impl Planned<'_> {
                 hours,
                 hours_words: hours_between(of_all / within, of_all * within),
                 price_between: PriceBetween { least: price(1.0 / within), most: price(within) },
+                tins: self.tin_costs(&whole),
                 work: cost.work,
                 overhead: cost.overhead,
                 price: cost.price,

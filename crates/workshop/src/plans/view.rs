@@ -262,6 +262,8 @@ pub struct CostView {
     pub hours_words: String,
     /// Range in which the price lies in nine cases of ten.
     pub price_between: PriceBetween,
+    /// Each tin it takes, the dearest first, those without a price last.
+    pub tins: Vec<TinCost>,
     /// Cost of the work.
     pub work: f64,
     /// Overhead.
@@ -276,6 +278,19 @@ pub struct CostView {
     pub budget: Option<f64>,
     /// How soon such a palette finds a buyer.
     pub buyers: Option<FindingView>,
+}
+
+/// What is used of a tin.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TinCost {
+    /// The tin.
+    pub paint: Uuid,
+    /// Its name.
+    pub name: String,
+    /// Volume used: `271 ml`.
+    pub amount: String,
+    /// Its cost, in the workshop's currency; absent without a price.
+    pub cost: Option<f64>,
 }
 
 /// A scheme, continued from the current state of the piece.

@@ -14,6 +14,7 @@ use rand::SeedableRng as _;
 use rand_chacha::ChaCha8Rng;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
+use warm_blend_mixing::SHADE;
 use warm_blend_practice::{Answered, Difficulty, EyeSkill, SkillProgress, weakest};
 use warm_blend_spectral::Lab;
 
@@ -139,7 +140,7 @@ impl SkillView {
             skill: of.skill,
             name: of.skill.name(),
             level: of.level,
-            can: known.map_or_else(String::new, |level| of.skill.can(level)),
+            can: known.map_or_else(String::new, |level| of.skill.can(level, SHADE)),
             possible,
             answers: of.answers,
             weeks: of.weeks.into_iter().map(week).collect(),

@@ -1,13 +1,14 @@
 //! What guides a painter: the first hour, terms, colours by eye, and why a prediction is what it is.
 
 use proptest::prelude::*;
-use std::collections::HashSet;
+use std::collections::{BTreeMap, HashSet};
 use warm_blend_documents::{Documents, Workshop};
 use warm_blend_learn::{Ensemble, Estimate, OfShelf, Reading, ShelfPaint};
 use warm_blend_mixing::PourRecord;
-use warm_blend_paint::{Class, Look, MixId, PaintId, Parts, mix as stir};
+use warm_blend_paint::{Class, Look, MixId, Name, PaintId, Parts, Units, mix as stir};
+use warm_blend_piece::{Finish, Intent, Piece, PieceKind, Zone, ZoneFinish};
 use warm_blend_spectral::{Lab, Srgb, difference};
-use warm_blend_workshop::{FirstHour, FirstStep, MadeSoFar, NeighboursAsked, chart};
+use warm_blend_workshop::{FirstHour, FirstStep, MadeSoFar, NeighboursAsked, Room, chart, scheme_of};
 
 use crate::pile::*;
 
@@ -260,4 +261,53 @@ proptest! {
             (None, named) => prop_assert!(named.is_none()),
         }
     }
+}
+
+/// A stool in two plain paints whose contrast may be so much at most.
+fn stool(most: f64) -> Piece {
+    let mut piece = Piece::named(Name::new("stool").unwrap());
+    piece.form = Some(PieceKind::Stool.usual());
+    let mut scheme = scheme_of(&piece, None).unwrap();
+    for (zone, paint) in [(Zone::Legs, BROWN), (Zone::Seat, BLUE)] {
+        scheme.wears.insert(zone, ZoneFinish::of(Finish::Paint { pot: components(&[(paint, 1)]) }));
+    }
+    scheme.intent = Intent::Quiet;
+    piece.windows.quiet = (0.0, most);
+    piece.schemes = vec![scheme];
+    piece
+}
+
+/// A contrast at its limit could be judged either way; one far from it is sure. What is measured is sure wherever it stands.
+#[test]
+fn a_verdict_says_how_sure_it_is() {
+    let boards = BTreeMap::new();
+    let ask = |pile: &Pile, most: f64| {
+        let shelf = pile.shelf();
+        let room = Room { boards: &boards, shelf: &shelf, look: Look::default() };
+        let piece = stool(most);
+        let scheme = scheme_of(&piece, None).unwrap();
+        let contrast = room.predict(&piece, &scheme, (480, 360), Units::Metric).unwrap().pairs[0].contrast;
+        (contrast, room.piece_reasons(&piece, &scheme).unwrap())
+    };
+    let mut pile = pile();
+    let (contrast, far) = ask(&pile, 150.0);
+    assert!(far.sure && far.within > 1.0, "{far:?}");
+    assert!(far.words.starts_with("Sure, as far as the paints are known"), "{}", far.words);
+    let (_, near) = ask(&pile, contrast + 0.1);
+    assert!(!near.sure, "{near:?}");
+    assert!(near.words.contains("could go either way"), "{}", near.words);
+    let named: Vec<_> = near.guesses.iter().filter_map(|guess| guess.paint).collect();
+    assert!(named.iter().all(|paint| [id(BROWN), id(BLUE)].contains(paint)), "{near:?}");
+    // Both masstones are read, three times each.
+    for (n, (paint, lab)) in
+        [(BROWN, Lab { l: 40.0, a: 5.0, b: 12.0 }), (BLUE, Lab { l: 31.0, a: -3.0, b: -18.0 })]
+            .into_iter()
+            .cycle()
+            .take(6)
+            .enumerate()
+    {
+        pile.put(id(300 + n as u128), reading(&[(paint, 1.0)], lab));
+    }
+    let (_, read) = ask(&pile, 150.0);
+    assert!(read.within < 0.6 * far.within, "{} {}", read.within, far.within);
 }

@@ -8,7 +8,7 @@ use uuid::Uuid;
 use warm_blend_board::{Board, Ground, GroundKind, Layer, Letter, Strip, Technique};
 use warm_blend_paint::{Class, Look, Name, Units};
 use warm_blend_piece::{Ageing, Finish, Piece, PieceKind, Zone, ZoneFinish};
-use warm_blend_plan::{Paces, RunSheet, WorkingHours};
+use warm_blend_plan::{Paces, Rates, RunSheet, WorkingHours};
 use warm_blend_workshop::{
     ClockSet, OnTheBench, Planned, Refusal, Room, RunSheetEntry, RunSheetView, ShelfSnapshot, StepDone,
     WhenAsked, scheme_of,
@@ -137,6 +137,26 @@ proptest! {
             prop_assert_eq!(zone.layers.len(), 5, "{:?}", zone);
         }
     }
+}
+
+/// Common practice: the price is what the tins, the hours and the workshop cost, over what the margin leaves. Here by hand from what the
+/// sheet shows, for amounts that do not depend on it.
+#[test]
+fn the_price_adds_up_from_its_tins() {
+    let mut bench = Bench::new(layers());
+    bench.sheets[0].rates = Rates { hour: Some(40.0), overhead: Some(0.1), margin: Some(0.2) };
+    let cost = bench.view(CHEST, monday()).cost;
+    let priced: f64 = cost.tins.iter().filter_map(|tin| tin.cost).sum();
+    assert!((priced - cost.materials).abs() < 1e-9, "{priced} {}", cost.materials);
+    // The wax has no price: it is named all the same, last.
+    let last = cost.tins.last().unwrap();
+    assert_eq!((last.name.as_str(), last.cost), ("clear wax", None));
+    // harbour costs 12 for 500 ml.
+    let blue = cost.tins.iter().find(|tin| tin.name == "harbour").unwrap();
+    let ml: f64 = blue.amount.trim_end_matches(" ml").parse().unwrap();
+    assert!((blue.cost.unwrap() - ml * 12.0 / 500.0).abs() < 0.03, "{blue:?}");
+    let by_hand = (priced + cost.hours * 40.0) * 1.1 / 0.8;
+    assert!((cost.price - by_hand).abs() < 1e-6, "{} {by_hand}", cost.price);
 }
 
 #[test]

@@ -1,10 +1,14 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Piece, PiecePrediction } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
 import { plainNumber } from '../../parts/numbers';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
+import { Failed } from '../../parts/Waiting';
+import { usePieceReasons } from '../../state/guide';
 import { DepthMap } from './DepthMap';
-import { clashOf, schemeOf, withScheme } from './entry';
+import { chosenOf, clashOf, schemeOf, withScheme } from './entry';
 import { Pulls } from './Pulls';
 
 interface Props {
@@ -24,6 +28,7 @@ const INTENTS = [
 /** Whether the parts belong together: the verdict, what would help, a map; the numbers behind it on demand. */
 export function Verdict({ entry, standing, unifying, onUnify, onChange }: Props) {
   const { verdict, pairs, pulls, findings } = standing;
+  const [asked, setAsked] = useState(false);
   return (
     <section aria-label="Verdict" className="grid gap-3">
       <div>
@@ -50,9 +55,10 @@ export function Verdict({ entry, standing, unifying, onUnify, onChange }: Props)
         onChange={(intent) => onChange(withScheme(entry, { intent }))}
         className="-mt-2 inline-flex"
       />
-      <details className="-mt-3">
+      <details className="-mt-3" onToggle={(event) => setAsked(event.currentTarget.open)}>
         <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">Why?</summary>
         <div className="grid gap-3">
+          <HowSure entry={entry} asked={asked} />
           <ul className="grid gap-2">
             {findings.map((finding) => (
               <li key={finding.what} className="leading-tight">
@@ -71,6 +77,29 @@ export function Verdict({ entry, standing, unifying, onUnify, onChange }: Props)
         </div>
       </details>
     </section>
+  );
+}
+
+/** Whether the verdict would be another one with the paints as they may be, and which of them to test. */
+function HowSure({ entry, asked }: { entry: Piece; asked: boolean }) {
+  const { data, error, refetch } = usePieceReasons(entry, chosenOf(entry), asked);
+  if (error) return <Failed error={error} retry={() => void refetch()} />;
+  if (!data) return <p className="text-sm text-soft">Dressing it from other tins…</p>;
+  const first = data.guesses[0];
+  return (
+    <div className="grid gap-1 text-sm">
+      <p>{data.words}</p>
+      {first && (
+        <p>
+          Least sure: {first.words}.{' '}
+          {first.paint && (
+            <Link to={`/shelf/${first.paint}`} className="font-semibold underline underline-offset-3">
+              Test it
+            </Link>
+          )}
+        </p>
+      )}
+    </div>
   );
 }
 

@@ -43,7 +43,7 @@ export function Aside({ sheet, piece, clock }: Props) {
       )}
       {view === 'shopping' && <Shopping sheet={sheet} piece={piece} />}
       {view === 'tools' && <Tools sheet={sheet} />}
-      {view === 'cost' && <Cost sheet={sheet} />}
+      {view === 'cost' && <Cost sheet={sheet} piece={piece} />}
       {sheet.notes.length > 0 && (
         <ul className="grid list-disc gap-1 pl-5 text-sm text-soft">
           {sheet.notes.map((note) => (

@@ -1,34 +1,41 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
 import type { RunSheetView } from '../../api/client';
 import { plainNumber } from '../../parts/numbers';
 import { clockOf, lasting } from '../../parts/times';
 import { useMoney, useMoneyBetween } from '../../state/workshop';
+import { Rate } from './Rate';
 
 /** What it comes to, and what another way of doing it would. */
-export function Cost({ sheet }: { sheet: RunSheetView }) {
+export function Cost({ sheet, piece }: { sheet: RunSheetView; piece: string }) {
   const money = useMoney();
   const between = useMoneyBetween();
-  const { cost, paces, schemes, schools } = sheet;
-  const clock = clockOf(sheet.entry.hours.zone);
+  const { entry, cost, paces, schemes, schools } = sheet;
   const { least, most } = cost.price_between;
-  const rows = [
-    ['Paints and products', cost.materials],
-    [`Work, ${cost.hours_words}`, cost.work],
-    ['Overhead', cost.overhead],
-  ] as const;
+  const clock = clockOf(entry.hours.zone);
   return (
     <div className="grid gap-3">
-      <dl className="grid gap-px">
-        {rows.map(([name, value]) => (
-          <div key={name} className="flex justify-between bg-panel px-3 py-2">
-            <dt>{name}</dt>
-            <dd>{money(value)}</dd>
-          </div>
-        ))}
-        <div className="flex items-baseline justify-between bg-paper px-3 py-2 font-semibold">
-          <dt>Asking price</dt>
-          <dd className="text-xl">{money(cost.price)}</dd>
-        </div>
-      </dl>
+      <div className="grid gap-px">
+        <Row name="Paints and products" value={cost.materials}>
+          <Tins cost={cost} />
+        </Row>
+        <Row name={`Work, ${cost.hours_words}`} value={cost.work}>
+          <p>
+            {entry.hour == null
+              ? 'No hourly rate yet.'
+              : `${Math.round(cost.hours)} h at ${money(entry.hour)}. Each step says how long it takes and why.`}
+          </p>
+          <Rate piece={piece} entry={entry} rate="hour" />
+        </Row>
+        <Row name="Overhead" value={cost.overhead}>
+          <p>A share of materials and work, for rent, heating and tools.</p>
+          <Rate piece={piece} entry={entry} rate="overhead" />
+        </Row>
+        <Row name="Asking price" value={cost.price} isSum>
+          <p>All of this, and a margin of so much of the price on top.</p>
+          <Rate piece={piece} entry={entry} rate="margin" />
+        </Row>
+      </div>
       {Math.round(least) < Math.round(most) && (
         <p className="px-3 text-sm">Likely {between(least, most)}: it depends on your pace.</p>
       )}
@@ -88,6 +95,55 @@ export function Cost({ sheet }: { sheet: RunSheetView }) {
         </section>
       )}
     </div>
+  );
+}
+
+/** An amount of money, and what it is made of when it is opened. */
+function Row(props: { name: string; value: number; isSum?: boolean; children: ReactNode }) {
+  const { name, value, isSum = false, children } = props;
+  const money = useMoney();
+  return (
+    <details className={isSum ? 'bg-paper' : 'bg-panel'}>
+      <summary
+        className={`flex min-h-11 cursor-pointer items-baseline justify-between px-3 py-2 ${isSum ? 'font-semibold' : ''}`}
+      >
+        <span className="underline decoration-dotted underline-offset-4">{name}</span>
+        <span className={isSum ? 'text-xl' : ''}>{money(value)}</span>
+      </summary>
+      <div className="grid gap-2 px-3 pb-3 text-sm">{children}</div>
+    </details>
+  );
+}
+
+/** What is used of each tin and what that costs. A price is changed on the paint's own page. */
+function Tins({ cost: { tins } }: { cost: RunSheetView['cost'] }) {
+  const money = useMoney();
+  return (
+    <>
+      <table>
+        <thead className="sr-only">
+          <tr>
+            <th>Paint</th>
+            <th>Amount</th>
+            <th>Cost</th>
+          </tr>
+        </thead>
+        <tbody>
+          {tins.map(({ paint, name, amount, cost }) => (
+            <tr key={paint} className="[&>*]:py-0.5">
+              <th scope="row" className="text-left font-normal">
+                <Link to={`/shelf/${paint}`} className="underline underline-offset-3">
+                  {name}
+                </Link>
+              </th>
+              <td className="px-2 text-right whitespace-nowrap">{amount}</td>
+              <td className="text-right whitespace-nowrap">{cost == null ? 'no price' : money(cost)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="text-soft">A paint’s price is on its page.</p>
+    </>
   );
 }
 

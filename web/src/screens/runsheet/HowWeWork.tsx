@@ -10,6 +10,7 @@ import { clockOf } from '../../parts/times';
 import { useInTurn } from '../../parts/useAction';
 import { useRunSheetCalls } from '../../state/runSheet';
 import { useUnitScale } from '../../state/scales';
+import { Rate } from './Rate';
 
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 
@@ -21,9 +22,6 @@ const FIELDS = [
   '/starts',
   '/celsius',
   '/humidity',
-  '/hour',
-  '/overhead',
-  '/margin',
 ];
 
 /** Hours, help, air and rates: every change plans anew. */
@@ -57,16 +55,6 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
       value={entry[field]}
       error={problem?.at(`/${field}`)}
       onChange={(value) => change({ [field]: value })}
-    />
-  );
-  const rate = (field: 'hour' | 'overhead' | 'margin', label: string, unit?: string) => (
-    <NumberField
-      label={label}
-      unit={unit}
-      value={entry[field] ?? undefined}
-      error={problem?.at(`/${field}`)}
-      onChange={(value) => change({ [field]: value })}
-      onEmpty={() => change({ [field]: null })}
     />
   );
   return (
@@ -149,9 +137,9 @@ export function HowWeWork({ piece, sheet }: { piece: string; sheet: RunSheetView
       </fieldset>
       <fieldset className="grid grid-cols-3 gap-3 max-sm:grid-cols-1">
         <legend className="pb-1 text-lg font-semibold">Rates</legend>
-        {rate('hour', 'Hourly rate')}
-        {rate('overhead', 'Overhead', '%')}
-        {rate('margin', 'Margin', '% of the price')}
+        <Rate piece={piece} entry={entry} rate="hour" />
+        <Rate piece={piece} entry={entry} rate="overhead" />
+        <Rate piece={piece} entry={entry} rate="margin" />
       </fieldset>
     </div>
   );

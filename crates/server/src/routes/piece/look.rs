@@ -18,7 +18,8 @@ use warm_blend_piece::{Elevation, Face, FinishedZone, Piece, Scheme, Searched, V
 use warm_blend_render::{Closer, Corner, Fineness, Front, Picture, Shading, Viewpoint};
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
-    FinishedPiece, PiecePrediction, Room, UnifyFound, UnifyStep, elevation_of, not_said, scheme_of,
+    FinishedPiece, PiecePrediction, PieceReasons, Room, UnifyFound, UnifyStep, elevation_of, not_said,
+    scheme_of,
 };
 
 use crate::{
@@ -73,6 +74,22 @@ pub async fn preview(
     let scheme = scheme_of(&piece, of.scheme)?;
     let around = Around::of(&workspace).await?;
     off_thread(move || Ok(around.room(look).predict(&piece, &scheme, of.size(), units)?)).await.map(Json)
+}
+
+/// How sure the verdict on a piece is, and which paints it hangs on.
+#[utoipa::path(post, path = "/piece/why", operation_id = "explain_piece",
+    tag = "piece", params(Look, SchemeAsked),
+    responses((status = OK, body = PieceReasons)))]
+pub async fn why(
+    State(workspace): State<Workspace>,
+    Query(look): Query<Look>,
+    Query(of): Query<SchemeAsked>,
+    Json(piece): Json<Piece>,
+) -> Answer<PieceReasons> {
+    piece.check()?;
+    let scheme = scheme_of(&piece, of.scheme)?;
+    let around = Around::of(&workspace).await?;
+    off_thread(move || Ok(around.room(look).piece_reasons(&piece, &scheme)?)).await.map(Json)
 }
 
 /// Draw a piece in its finishes, from a face or from a corner; nothing is saved.
