@@ -67,6 +67,10 @@ const Practice = opened(
   () => import('./screens/practice/Practice'),
   (module) => module.Practice,
 );
+const Quotes = opened(
+  () => import('./screens/quote/Quotes'),
+  (module) => module.Quotes,
+);
 const RunSheet = opened(
   () => import('./screens/runsheet/RunSheet'),
   (module) => module.RunSheet,
@@ -103,6 +107,7 @@ if (root) {
                     <Route path="/piece/on-photo" element={<OnPhoto />} />
                     <Route path="/piece/record" element={<Record />} />
                     <Route path="/piece/sheet" element={<Sheet />} />
+                    <Route path="/quotes" element={<Quotes />} />
                     <Route path="/shelf/:id?" element={<Shelf />} />
                     <Route path="/pot/:id?" element={<Pot />} />
                     <Route path="/board/:id?" element={<Board />} />

@@ -3,9 +3,10 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_paint::{Currency, Measure, PaintId};
+use warm_blend_plan::QuoteTerms;
 
 /// Settings of the workshop.
-#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
 pub struct Workshop {
     /// The white for tints, which defines unit strength.
     pub house_white: Option<PaintId>,
@@ -18,4 +19,11 @@ pub struct Workshop {
     /// Currency of prices and budgets; if absent, plain numbers.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub currency: Option<Currency>,
+    /// Terms on which it quotes.
+    #[serde(default, skip_serializing_if = "is_default")]
+    pub terms: QuoteTerms,
+}
+
+fn is_default(terms: &QuoteTerms) -> bool {
+    *terms == QuoteTerms::default()
 }

@@ -12,7 +12,7 @@ use warm_blend_paint::{Masstone, MixPart, Name, Note, PaintId, replace_paint};
 use warm_blend_spectral::Light;
 
 use super::{
-    BadForm, Carving, Elevation, Extent, Finish, Form, Intent, Meeting, MovedPart, PHOTOS, PiecePhoto,
+    BadForm, Carving, Elevation, Extent, Finish, Form, Intent, Meeting, MovedPart, PHOTOS, PiecePhoto, Quote,
     Stencil, Windows, Zone, ZoneFinish, moved::MOVED,
 };
 
@@ -151,6 +151,9 @@ pub struct Piece {
     /// Photos of the piece as it is, at most six, to show its finish on.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub photos: Vec<PiecePhoto>,
+    /// What was quoted for it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub quote: Option<Quote>,
 }
 
 /// Something of each zone. What stands at one is shown with its name where it is wrong: readers lose track of a key that is no text.
@@ -277,6 +280,7 @@ impl Piece {
             chosen: 0,
             windows: Windows::default(),
             photos: Vec::new(),
+            quote: None,
         }
     }
 
@@ -317,6 +321,9 @@ impl Piece {
         }
         for (n, photo) in self.photos.iter().enumerate() {
             photo.check().map_err(|(at, words)| BadPiece::at(format!("/photos/{n}/{at}"), words))?;
+        }
+        if self.quote.as_ref().is_some_and(|quote| !quote.is_sound()) {
+            return Err(BadPiece::at("/quote", "not a possible quote; send it as it was given"));
         }
         let mut schemes = self.schemes.iter().enumerate();
         schemes.try_for_each(|(n, scheme)| scheme.check(&format!("/schemes/{n}")))

@@ -31,6 +31,7 @@ mod moved;
 mod mud;
 mod photographed;
 mod places;
+mod quoted;
 mod spacing;
 mod stencil;
 mod unify;
@@ -52,6 +53,7 @@ pub use intent::{Intent, Windows};
 pub use moved::MovedPart;
 pub use mud::{Washed, mud};
 pub use photographed::{CardKind, MarkedCard, MarkedFace, PHOTOS, PiecePhoto};
+pub use quoted::{Likely, Quote};
 pub use spacing::{BadSpacing, Spacing, spaced};
 pub use stencil::{DENSE, Repeats, Stencil};
 pub use unify::{

@@ -11,6 +11,7 @@
 //! | how large a section can be worked before it sets, alone or in pairs? | [`WetEdge`] |
 //! | how much of each pot is needed, and what must be bought? | [`amounts`], [`packs`] |
 //! | what does it cost, and what should it be sold for? | [`Rates`], [`Cost`] |
+//! | what is the client asked to pay? | [`QuoteTerms`], [`Offer`] |
 //! | what cannot be left for a week? | [`if_it_stays`] |
 //! | which brushes and rags? | [`tools`] |
 //! | how does the client look after it? | [`care_card`] |
@@ -33,6 +34,7 @@ mod hours;
 mod on_piece;
 mod pace;
 mod preparation;
+mod quote;
 mod schedule;
 mod sheet;
 mod stays;
@@ -52,6 +54,7 @@ pub use hours::{BadHours, BusyTimes, DayHours, Stretch, WorkingHours, plus_minut
 pub use on_piece::{Lying, OnPiece, OnZone};
 pub use pace::{Pace, Paces};
 pub use preparation::preparation;
+pub use quote::{Offer, QuoteTerms};
 pub use schedule::{By, Crew, ReadyFrom, Scheduled, hands_on, schedule};
 pub use sheet::{BadSheet, Clock, Done, RunSheet};
 pub use stays::if_it_stays;

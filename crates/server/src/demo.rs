@@ -21,6 +21,7 @@ use warm_blend_paint::{
     Class, CoatsToHide, Currency, FilmState, Masstone, Millilitres, MixPart, Name, PaintId, Parts, Price,
     SavedMix, WholeParts,
 };
+use warm_blend_plan::QuoteTerms;
 use warm_blend_store::{Store, StoreError};
 
 use self::days::days_ago;
@@ -150,7 +151,14 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
 fn readings(store: &mut Store, shelf: &DemoShelf) -> Result<(), StoreError> {
     let white = tin(shelf, HOUSE_WHITE)?;
     let currency = Currency::new("EUR").ok();
-    store.furnish(Workshop { house_white: Some(PaintId(white.id)), currency, ..Workshop::default() })?;
+    let terms = QuoteTerms {
+        deposit: Some(0.3),
+        delivery: Some(45.0),
+        rounding: Some(10.0),
+        ..QuoteTerms::default()
+    };
+    let house_white = Some(PaintId(white.id));
+    store.furnish(Workshop { house_white, currency, terms, ..Workshop::default() })?;
     let reader = ReaderAtHand::of_demo();
     for (n, (laid_out, written_down, own, more)) in (0i64..).zip(READ) {
         let parts = |n| Parts::new(n).map_err(|_| unsound(laid_out));

@@ -56,6 +56,7 @@ mod pieces;
 mod plans;
 mod pours;
 mod practice;
+mod quotes;
 mod readings;
 mod refusal;
 mod shades;
@@ -110,9 +111,9 @@ pub use pieces::{
 };
 pub use plans::{
     CareView, ClockSet, ClockView, CostView, DayHoursEntry, DoneView, DryingView, ElsewhereView, HoursEntry,
-    IdleView, LayerRecord, OnTheBench, OtherWay, PaceView, PieceRecord, Planned, PotNeeded, PriceBetween,
-    ReadyBetween, RunSheetEntry, RunSheetView, SchemeCost, SchoolCost, StepDone, StepView, ToBuy, ToolView,
-    UndercoatView, WetEdgeView, WhenAsked, ZoneRecord,
+    IdleView, JobEstimate, LayerRecord, OnTheBench, OtherWay, PaceView, PieceRecord, Planned, PotNeeded,
+    PriceBetween, ReadyBetween, RunSheetEntry, RunSheetView, SchemeCost, SchoolCost, StepDone, StepView,
+    TinCost, ToBuy, ToolView, UndercoatView, WetEdgeView, WhenAsked, ZoneRecord,
 };
 pub use pours::{
     AgainstPlan, AmountsIn, OnScale, PageSquare, PotAtHand, PotLabel, PotReading, PourBegun, PourLine,
@@ -120,6 +121,9 @@ pub use pours::{
 };
 pub use practice::{
     AnswerChecked, AnswerGiven, ChoiceShown, PracticeView, Question, QuestionAsked, SkillView, WeekView,
+};
+pub use quotes::{
+    Accepted, FinishAsked, QuoteAsked, QuoteCompared, QuoteView, QuotesView, TermsEntry, quote_of,
 };
 pub use readings::{
     DrawdownEntry, MeasuredEntry, News, PendingReadings, ReadOut, ReadPart, ReadingEntry, ReadingKept,

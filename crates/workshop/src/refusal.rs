@@ -41,6 +41,15 @@ impl Refusal {
     pub fn field(pointer: impl Into<String>, detail: impl ToString) -> Self {
         Self::Faults(vec![Fault { pointer: pointer.into(), detail: detail.to_string() }])
     }
+
+    /// The same refusal of what stands within another field.
+    pub(crate) fn within(self, at: &str) -> Self {
+        let inside = |fault: Fault| Fault { pointer: format!("{at}{}", fault.pointer), ..fault };
+        match self {
+            Self::Faults(faults) => Self::Faults(faults.into_iter().map(inside).collect()),
+            other => other,
+        }
+    }
 }
 
 impl From<BadBoard> for Refusal {

@@ -33,6 +33,7 @@ function useGoals(): Goal[] {
     ...(role === 'guest' ? [] : [{ id: 'backups', name: 'Backups', kind: 'page', go: () => go('/backups') }]),
     ...(role ? [] : [{ id: 'network', name: 'Network', kind: 'page', go: () => go('/network') }]),
     { id: 'practice', name: 'Practice', kind: 'page', go: () => go('/practice') },
+    { id: 'quotes', name: 'Quotes', kind: 'page', go: () => go('/quotes') },
     { id: 'about', name: 'About, and licences', kind: 'page', go: () => go('/about') },
     ...boards.map((board) => ({
       id: board.id,

@@ -1,4 +1,4 @@
-import { Check, ChevronDown, Plus, Trash2 } from 'lucide-react';
+import { Check, ChevronDown, Plus, ReceiptText, Trash2 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useNavigate } from 'react-router';
 import { Menu } from '../parts/Menu';
@@ -6,7 +6,7 @@ import { useAction } from '../parts/useAction';
 import { usePieces } from '../state/piece';
 import { useTellDeleted } from '../state/useTellDeleted';
 
-/** Takes another piece to hand, makes one, deletes one. */
+/** Takes another piece to hand, makes or quotes one, deletes one. */
 export function Pieces() {
   const { pieces, begin, take, remove } = usePieces();
   const tellDeleted = useTellDeleted();
@@ -48,6 +48,9 @@ export function Pieces() {
       <DropdownMenu.Separator className="my-1 h-px bg-line" />
       <DropdownMenu.Item className="menu-item" onSelect={() => void doing(begin)}>
         <Plus size={18} aria-hidden /> New piece
+      </DropdownMenu.Item>
+      <DropdownMenu.Item className="menu-item" onSelect={() => void go('/quotes')}>
+        <ReceiptText size={18} aria-hidden /> Quote a piece
       </DropdownMenu.Item>
       {now && pieces.length > 1 && (
         <DropdownMenu.Item

@@ -22,6 +22,7 @@ const BESIDE = [
   { to: '/backups', name: 'Backups' },
   { to: '/network', name: 'Network' },
   { to: '/practice', name: 'Practice' },
+  { to: '/quotes', name: 'Quotes' },
   { to: '/about', name: 'About' },
 ];
 

@@ -1,10 +1,19 @@
 // What is chosen once for the whole workshop: the house white, and what there is to measure with.
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, changing, got, type Measure } from '../api/client';
+import { api, changing, got, type Measure, type Terms, type WorkshopEntry } from '../api/client';
 import { pageLanguage } from '../parts/numbers';
 import { show } from './cache';
 import { refresh } from './workspace';
+
+export const NO_TERMS: Terms = {
+  deposit: null,
+  delivery: null,
+  tax: null,
+  minimum: null,
+  markup: null,
+  rounding: null,
+};
 
 const read = () => got(api.GET('/api/workshop'));
 
@@ -35,13 +44,9 @@ export function useMoneyBetween(): (least: number, most: number) => string {
 
 export function useWorkshopCalls() {
   const client = useQueryClient();
-  const change = async (what: {
-    house_white?: string | null;
-    owned?: Measure[];
-    currency?: string | null;
-  }) => {
+  const change = async (what: (now: WorkshopEntry) => Partial<WorkshopEntry>) => {
     const { revision, entry } = await read();
-    const body = { ...entry, ...what };
+    const body = { ...entry, ...what(entry) };
     await show(
       client,
       ['workshop'],
@@ -50,8 +55,11 @@ export function useWorkshopCalls() {
     await refresh(client);
   };
   return {
-    chooseHouseWhite: (house_white: string | null) => change({ house_white }),
-    own: (owned: Measure[]) => change({ owned }),
-    chooseCurrency: (currency: string | null) => change({ currency }),
+    chooseHouseWhite: (house_white: string | null) => change(() => ({ house_white })),
+    own: (owned: Measure[]) => change(() => ({ owned })),
+    chooseCurrency: (currency: string | null) => change(() => ({ currency })),
+    /** Terms that were not changed stay as they are saved. */
+    setTerms: (terms: Partial<Terms>) =>
+      change((now) => ({ terms: { ...NO_TERMS, ...now.terms, ...terms } })),
   };
 }

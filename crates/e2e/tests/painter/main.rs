@@ -14,6 +14,7 @@ mod on_photo;
 mod pieces;
 mod pot;
 mod pouring;
+mod quotes;
 mod runsheet;
 mod shelf;
 mod stays;

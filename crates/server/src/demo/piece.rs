@@ -2,12 +2,13 @@
 
 use std::collections::BTreeMap;
 
+use jiff::Span;
 use uuid::Uuid;
 use warm_blend_board::{Letter, Motif, Share};
-use warm_blend_paint::{Masstone, MixPart, Name, Note, PaintId, WholeParts};
+use warm_blend_paint::{Currency, Masstone, MixPart, Name, Note, PaintId, WholeParts};
 use warm_blend_piece::{
-    Ageing, Brief, CardKind, Finish, Form, Intent, MarkedCard, MarkedFace, PairIntent, Piece, PieceKind,
-    PiecePhoto, Scheme, Stencil, View, Zone, ZoneFinish,
+    Ageing, Brief, CardKind, Finish, Form, Intent, Likely, MarkedCard, MarkedFace, PairIntent, Piece,
+    PieceKind, PiecePhoto, Quote, Scheme, Stencil, View, Zone, ZoneFinish,
 };
 use warm_blend_sim::Interior;
 use warm_blend_spectral::Light;
@@ -92,6 +93,7 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
         form: Some(Form { panels: 3, moulding: 34.0, carved: true, ..PieceKind::UprightCase.usual() }),
         schemes: vec![pale, scheme("pale trim", &TRIMMED)?],
         photos: vec![photographed(store)?],
+        quote: Some(quoted()?),
         ..Piece::named(named("Upright piano and stool, village hall")?)
     };
     let stool = Piece {
@@ -102,6 +104,22 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
     };
     let begun = |minute| days_ago(42, (10, minute));
     Ok([store.furnish_on(begun(15), piece)?.id, store.furnish_on(begun(40), stool)?.id])
+}
+
+/// What the committee was told six weeks ago, and said yes to.
+fn quoted() -> Result<Quote, StoreError> {
+    let ready_by = super::plan::due().ok_or_else(|| unsound("a due date"))?;
+    Ok(Quote {
+        at: days_ago(41, (16, 20)),
+        hours: Likely { least: 15.0, likely: 18.5, most: 23.0 },
+        sum: Likely { least: 700.0, likely: 850.0, most: 1020.0 },
+        deposit: 255.0,
+        currency: Currency::new("EUR").ok(),
+        ready_from: ready_by.checked_sub(Span::new().days(4)).map_err(|_| unsound("a date"))?,
+        ready_by,
+        accepted_by: Name::new("Village hall committee").ok(),
+        accepted_at: Some(days_ago(20, (9, 10))),
+    })
 }
 
 /// The piano as it stands in the hall, with its faces and the card marked.

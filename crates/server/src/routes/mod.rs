@@ -20,6 +20,7 @@ mod plans;
 mod pours;
 mod practice;
 mod predict;
+mod quotes;
 mod readings;
 mod reference;
 mod scale;
@@ -99,6 +100,9 @@ fn for_everybody() -> OpenApiRouter<Workspace> {
         .routes(routes!(piece::choices))
         .routes(routes!(piece::preview))
         .routes(routes!(piece::why))
+        .routes(routes!(quotes::preview))
+        .routes(routes!(quotes::picture))
+        .routes(routes!(quotes::list))
         .routes(routes!(piece::picture))
         .routes(routes!(piece::find_unifying))
         .routes(routes!(piece::look_at_photo))
@@ -167,6 +171,8 @@ fn for_painters() -> OpenApiRouter<Workspace> {
         .routes(routes!(scale::begin))
         .routes(routes!(scale::act))
         .routes(routes!(piece::make))
+        .routes(routes!(quotes::make))
+        .routes(routes!(quotes::accept))
         .routes(routes!(piece::change, piece::remove))
         .routes(routes!(piece::rename))
         .routes(routes!(piece::take_to_hand))

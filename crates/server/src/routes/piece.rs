@@ -28,7 +28,7 @@ fn at_hand(store: &Store) -> Result<Kept<Piece>, StoreError> {
 }
 
 /// Makes a piece the current one.
-fn take(batch: &mut ChangeSet<'_>, workshop: Kept<Workshop>, piece: Uuid) -> Result<(), StoreError> {
+pub fn take(batch: &mut ChangeSet<'_>, workshop: Kept<Workshop>, piece: Uuid) -> Result<(), StoreError> {
     let Kept { id, revision, value, .. } = workshop;
     batch.change(id, revision, Workshop { piece: Some(piece), ..value }).map(drop)
 }

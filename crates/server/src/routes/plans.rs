@@ -56,7 +56,7 @@ fn own(sheets: Vec<Kept<RunSheet>>, piece: Uuid) -> Option<Kept<RunSheet>> {
 }
 
 /// A new run sheet, with the latest settings of the workshop.
-fn begun(piece: Uuid, sheets: &[Kept<RunSheet>]) -> RunSheet {
+pub fn begun(piece: Uuid, sheets: &[Kept<RunSheet>]) -> RunSheet {
     let last = sheets.last().map(|last| last.value.in_the_same_workshop(piece));
     last.unwrap_or_else(|| RunSheet::new(piece, WorkingHours::usual_by(&TimeZone::system())))
 }

@@ -16,6 +16,7 @@ mod piece;
 mod plans;
 mod pours;
 mod predict;
+mod quotes;
 mod readings;
 mod recipes;
 mod references;

@@ -20,7 +20,7 @@ use tokio_rustls::TlsConnector;
 use crate::bench::Bench;
 
 /// What guests may ask by another method than GET: questions, which change nothing.
-const QUESTIONS: [&str; 32] = [
+const QUESTIONS: [&str; 34] = [
     "/api/bench/blend",
     "/api/bench/correct",
     "/api/bench/film",
@@ -49,6 +49,8 @@ const QUESTIONS: [&str; 32] = [
     "/api/piece/picture",
     "/api/piece/preview",
     "/api/piece/why",
+    "/api/quotes/preview",
+    "/api/quotes/picture",
     "/api/piece/unify",
     "/api/pieces/{id}/on-photo",
     "/api/predict",

@@ -13,6 +13,7 @@ pub use choices::{AskChoice, CarvingChoice, FrontOutline, KindChoice, PieceChoic
 pub use grounds::ZoneGround;
 pub use kept::{PieceInList, PieceKept, PieceName};
 pub use photographed::{FittingForm, PartOnPhoto, PartPlaced, PhotoPoint, PieceOnPhoto, on_photo, worn};
+pub(crate) use prediction::dimensions;
 pub use prediction::{
     DimensionView, FaceView, FindingView, PairView, PartView, PiecePrediction, PullView, StencilView,
     ZoneView,

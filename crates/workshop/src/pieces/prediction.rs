@@ -419,7 +419,7 @@ fn stencil(scheme: &Scheme, elevation: &Elevation, zone: Zone, units: Units) -> 
     Some(StencilView { size: said(stencil.size), spread: (!words.is_empty()).then(|| words.join("; ")) })
 }
 
-fn dimensions(form: &Form, units: Units) -> Vec<DimensionView> {
+pub(crate) fn dimensions(form: &Form, units: Units) -> Vec<DimensionView> {
     let said = |asks: &FormField| {
         let value = asks.value_in(form);
         if asks.is_count() { value.to_string() } else { units.say(Dimension::Length, value) }

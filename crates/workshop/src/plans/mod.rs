@@ -2,6 +2,7 @@
 
 mod bench;
 mod entry;
+mod estimate;
 mod exports;
 mod materials;
 mod planning;
@@ -14,10 +15,11 @@ mod ways;
 pub use bench::OnTheBench;
 pub(crate) use entry::timestamp;
 pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
+pub use estimate::JobEstimate;
 pub use planning::{Planned, WhenAsked};
 pub use record::{LayerRecord, PieceRecord, ZoneRecord};
 pub use view::{
     CareView, ClockView, CostView, DoneView, DryingView, ElsewhereView, IdleView, OtherWay, PaceView,
-    PotNeeded, PriceBetween, ReadyBetween, RunSheetView, SchemeCost, SchoolCost, StepView, ToBuy, ToolView,
-    UndercoatView, WetEdgeView,
+    PotNeeded, PriceBetween, ReadyBetween, RunSheetView, SchemeCost, SchoolCost, StepView, TinCost, ToBuy,
+    ToolView, UndercoatView, WetEdgeView,
 };

@@ -77,6 +77,14 @@ impl<'a> Room<'a> {
         self.plan_by((piece, sheet), asked, taken, &|layers| layers.to_vec())
     }
 
+    /// True if no work is left on a piece, and some was done.
+    pub fn is_finished(&self, piece: &'a Piece, sheet: &'a RunSheet) -> bool {
+        let asked =
+            WhenAsked { now: Timestamp::UNIX_EPOCH, paces: Paces::default(), units: Units::default() };
+        let planned = self.plan_around((piece, sheet), asked, Default::default());
+        !sheet.done.is_empty() && planned.is_ok_and(|planned| planned.steps.is_empty())
+    }
+
     /// Plans the remaining work with the layers of each zone changed.
     pub(super) fn plan_by(
         &self,

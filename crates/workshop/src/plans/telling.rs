@@ -342,7 +342,7 @@ pub(super) fn quarter(at: Timestamp) -> Timestamp {
 }
 
 /// Hours of work as a range: `14 to 19 h`, `1½ to 2 h`; in minutes below an hour.
-fn hours_between(least: f64, most: f64) -> String {
+pub(super) fn hours_between(least: f64, most: f64) -> String {
     let said = |minutes: f64| match minutes {
         minutes if minutes < 600.0 => (minutes / 30.0).round() * 0.5,
         minutes => (minutes / 60.0).round(),

@@ -161,6 +161,7 @@ fn choices_of_the_workshop_are_checked() {
         house_white: Some(PaintId(id(white))),
         owned: vec![Measure::Teaspoon],
         currency: None,
+        terms: None,
     };
     let tin = |pile: &Pile, n: u128| Documents::get::<ShelfPaint>(pile, id(n)).unwrap();
     let chosen = |pile: &Pile, n: u128| entry(n).over(Workshop::default(), Some(&tin(pile, n)));

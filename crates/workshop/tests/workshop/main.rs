@@ -11,5 +11,6 @@ mod pile;
 mod plans;
 mod pots;
 mod practising;
+mod quotes;
 mod searches;
 mod shelf;

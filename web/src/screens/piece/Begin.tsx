@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import type { Form, PieceChoices } from '../../api/client';
 import { LookRound } from '../../common/LookRound';
 import { keyed } from '../../parts/keyed';
@@ -10,7 +11,12 @@ export function Begin({ choices, onBegin }: { choices: PieceChoices; onBegin: (f
     <section aria-label="What is it?" className="grid max-w-4xl gap-3 px-4 pt-2 pb-6 md:px-5">
       <h1 className="text-3xl">What is it?</h1>
       <p className="max-w-prose text-soft">
-        Pick the closest shape. Next you give a few dimensions, then choose a finish for each part.
+        Pick the closest shape. Next you give a few dimensions, then choose a finish for each part. Only asked
+        what it would cost?{' '}
+        <Link to="/quotes" className="text-ink underline underline-offset-3">
+          Quote it
+        </Link>{' '}
+        first.
       </p>
       <ul data-mark="kinds of piece" className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
         {choices.kinds.map((kind) => (

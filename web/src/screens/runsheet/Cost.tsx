@@ -43,6 +43,12 @@ export function Cost({ sheet, piece }: { sheet: RunSheetView; piece: string }) {
         {cost.price_per_area != null && `${money(cost.price_per_area)} a ${cost.area_unit}. `}
         {cost.budget != null && `The brief allows ${money(cost.budget)}.`}
       </p>
+      <Link
+        to="/quotes"
+        className="w-fit px-3 text-sm font-semibold underline underline-offset-3 print:hidden"
+      >
+        Quotes
+      </Link>
       {cost.buyers && (
         <p className="text-sm">
           {cost.buyers.what}.

@@ -18,8 +18,8 @@ use warm_blend_piece::{Elevation, Face, FinishedZone, Piece, Scheme, Searched, V
 use warm_blend_render::{Closer, Corner, Fineness, Front, Picture, Shading, Viewpoint};
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
-    FinishedPiece, PiecePrediction, PieceReasons, Room, UnifyFound, UnifyStep, elevation_of, not_said,
-    scheme_of,
+    FinishedPiece, PiecePrediction, PieceReasons, Room, ShelfSnapshot, UnifyFound, UnifyStep, elevation_of,
+    not_said, scheme_of,
 };
 
 use crate::{
@@ -52,6 +52,15 @@ impl Around {
         let ((read, boards), shelf) = workspace.with_shelf(both).await?;
         let boards = boards.into_iter().map(|kept| (kept.id, kept.value)).collect();
         Ok((read, Self { boards, shelf }))
+    }
+
+    pub fn shelf(&self) -> &ShelfSnapshot {
+        &self.shelf
+    }
+
+    /// Adds boards that are not saved.
+    pub fn add(&mut self, boards: impl Iterator<Item = (Uuid, Board)>) {
+        self.boards.extend(boards);
     }
 
     pub fn room(&self, look: Look) -> Room<'_> {
@@ -109,19 +118,18 @@ pub async fn picture(
     piece.check()?;
     let scheme = scheme_of(&piece, of.scheme)?;
     let (size, fineness) = (of.size(), seen.fineness());
-    let shown = Shown { view: seen.view, from: seen.viewpoint()?, size, closer: closer.get()?, fineness };
+    let shown = Shown { closer: closer.get()?, ..Shown::of(&seen, size)? };
     let around = Around::of(&workspace).await?;
     let pictures = Arc::clone(&workspace.pictures);
     let draw = move |asking: &Asking| {
-        let finished = OnceCell::new();
-        let of = Worn { around: &around, piece: &piece, scheme: &scheme, look, shading, finished };
+        let of = Worn::shaded(&around, &piece, &scheme, look, shading);
         Ok(shown.draw(&pictures, &of, asking)?.to_png())
     };
     workspace.pictures.answer(size, fineness, draw).await
 }
 
 /// A piece in a scheme, and how it is looked at.
-pub(super) struct Worn<'a> {
+pub(in crate::routes) struct Worn<'a> {
     around: &'a Around,
     pub piece: &'a Piece,
     scheme: &'a Scheme,
@@ -134,8 +142,20 @@ pub(super) struct Worn<'a> {
 impl<'a> Worn<'a> {
     /// Without the shading of a lamp: the light is another's.
     pub fn unshaded(around: &'a Around, piece: &'a Piece, scheme: &'a Scheme, look: Look) -> Self {
-        Self { around, piece, scheme, look, shading: Shading::None, finished: OnceCell::new() }
+        Self::shaded(around, piece, scheme, look, Shading::None)
     }
+
+    /// In the light of a lamp, or without one.
+    pub fn shaded(
+        around: &'a Around,
+        piece: &'a Piece,
+        scheme: &'a Scheme,
+        look: Look,
+        shading: Shading,
+    ) -> Self {
+        Self { around, piece, scheme, look, shading, finished: OnceCell::new() }
+    }
+
     pub fn finished(&self) -> Result<&FinishedPiece, Problem> {
         if self.finished.get().is_none() {
             let finished =
@@ -206,7 +226,7 @@ impl<'a> Worn<'a> {
 }
 
 /// How a piece is shown.
-struct Shown {
+pub(in crate::routes) struct Shown {
     view: View,
     /// From which corner, in place of the view.
     from: Option<Viewpoint>,
@@ -216,8 +236,14 @@ struct Shown {
 }
 
 impl Shown {
+    /// All of it.
+    pub fn of(seen: &ViewAsked, size: (u32, u32)) -> Result<Self, Problem> {
+        let (from, fineness) = (seen.viewpoint()?, seen.fineness());
+        Ok(Self { view: seen.view, from, size, closer: Closer::WHOLE, fineness })
+    }
+
     /// Draws a piece in its finishes, as long as somebody waits for it.
-    fn draw(&self, pictures: &Pictures, of: &Worn, asking: &Asking) -> Result<Picture, Problem> {
+    pub fn draw(&self, pictures: &Pictures, of: &Worn, asking: &Asking) -> Result<Picture, Problem> {
         let Some(from) = self.from else {
             let elevation = &of.finished()?.elevation;
             asking.still()?;

@@ -1,0 +1,150 @@
+import type { ReactNode } from 'react';
+import { type PieceChoices, Problem, type QuoteAsked, type QuoteView } from '../../api/client';
+import { MeasureField } from '../../common/MeasureField';
+import { Field } from '../../parts/Field';
+import { PaintPicker } from '../../parts/PaintPicker';
+import { Picker } from '../../parts/Picker';
+import { TroubleLine } from '../../parts/TroubleLine';
+import type { useBoardChoices } from '../../state/boards';
+import type { LastPreview } from '../../state/preview';
+import { usePaints } from '../../state/workspace';
+
+interface Props {
+  asked: QuoteAsked;
+  choices: PieceChoices;
+  boards: NonNullable<ReturnType<typeof useBoardChoices>>;
+  quote: LastPreview<QuoteView>;
+  onChange: (asked: QuoteAsked) => void;
+}
+
+const SIZES = ['width', 'height', 'depth'] as const;
+const NONE = 'none';
+
+/** What the client asks for. */
+export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
+  const paints = (usePaints().data ?? []).filter((paint) => !paint.medium);
+  const problem = quote.error instanceof Problem ? quote.error : undefined;
+  const change = (part: Partial<QuoteAsked>) => onChange({ ...asked, ...part });
+  const kind = choices.kinds.find(({ id }) => id === asked.kind);
+  const [first, second] = asked.finishes;
+  const finish = (n: number, part: Partial<QuoteAsked['finishes'][number]>) =>
+    change({ finishes: asked.finishes.map((one, at) => (at === n ? { ...one, ...part } : one)) });
+  const elsewhere = problem && !SIZES.some((size) => problem.at(`/${size}`)) && problem.message;
+  return (
+    <section aria-label="What the client asks for" className="grid gap-3">
+      <Labelled label="What it is">
+        <Picker
+          label="What it is"
+          className="w-full"
+          choices={choices.kinds}
+          value={asked.kind}
+          onChange={(id) => {
+            const usual = choices.kinds.find((one) => one.id === id)?.usual;
+            if (usual) change({ kind: id, width: usual.width, height: usual.height, depth: usual.depth });
+          }}
+        />
+      </Labelled>
+      <div className="grid grid-cols-3 gap-2">
+        {SIZES.filter((size) => kind?.asks.some(({ id }) => id === size)).map((size) => (
+          <MeasureField
+            key={`${asked.kind} ${size}`}
+            label={kind?.asks.find(({ id }) => id === size)?.name ?? size}
+            measured="length"
+            said={quote.last?.dimensions.find(({ id }) => id === size)?.said ?? ''}
+            error={problem?.at(`/${size}`)}
+            onChange={(mm) => change({ [size]: mm })}
+          />
+        ))}
+      </div>
+      <Labelled label="How carved">
+        <Picker
+          label="How carved"
+          className="w-full"
+          choices={[{ id: NONE, name: 'As usual for its kind' }, ...choices.carvings]}
+          value={asked.carving ?? NONE}
+          onChange={(id) => change({ carving: id === NONE ? null : id })}
+        />
+      </Labelled>
+      <Labelled label="What is on it">
+        <Picker
+          label="What is on it"
+          className="w-full"
+          choices={boards.grounds}
+          value={asked.ground}
+          onChange={(ground) => change({ ground })}
+        />
+      </Labelled>
+      <Labelled label="Finish">
+        <Picker
+          label="Finish"
+          className="w-full"
+          choices={boards.templates}
+          value={first?.template ?? ''}
+          onChange={(template) => finish(0, { template })}
+        />
+      </Labelled>
+      <Labelled label="Main colour">
+        <PaintPicker
+          label="Main colour"
+          className="w-full"
+          choices={[
+            { id: NONE, name: 'What suits the finish' },
+            ...paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch })),
+          ]}
+          value={first?.base ?? NONE}
+          onChange={(id) => finish(0, { base: id === NONE ? null : id })}
+        />
+      </Labelled>
+      <Labelled label="Fronts">
+        <Picker
+          label="Fronts"
+          className="w-full"
+          choices={[{ id: NONE, name: 'The same finish' }, ...boards.templates]}
+          value={second?.template ?? NONE}
+          onChange={(template) =>
+            change({
+              finishes: [...asked.finishes.slice(0, 1), ...(template === NONE ? [] : [{ template }])],
+            })
+          }
+        />
+      </Labelled>
+      {second && (
+        <Labelled label="Colour of the fronts">
+          <PaintPicker
+            label="Colour of the fronts"
+            className="w-full"
+            choices={[
+              { id: NONE, name: 'What suits the finish' },
+              ...paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch })),
+            ]}
+            value={second.base ?? NONE}
+            onChange={(id) => finish(1, { base: id === NONE ? null : id })}
+          />
+        </Labelled>
+      )}
+      {elsewhere && <TroubleLine>{elsewhere}</TroubleLine>}
+      <Field
+        label="Client"
+        value={asked.client ?? ''}
+        onChange={(client) => change({ client })}
+        error={undefined}
+      />
+      <Field
+        label="Name of the piece"
+        value={asked.name ?? ''}
+        placeholder={kind?.name ?? ''}
+        onChange={(name) => change({ name })}
+        error={undefined}
+      />
+    </section>
+  );
+}
+
+function Labelled({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div className="grid gap-1 text-sm font-semibold">
+      {label}
+      {children}
+    </div>
+  );
+}
