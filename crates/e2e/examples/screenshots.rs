@@ -50,10 +50,8 @@ async fn main() {
     painter.reads("Weigh it in").await;
     keep(&painter, "pouring").await;
     painter.click("button", "Finish and update recipe").await;
-    painter.click("link", "Label of").await;
-    painter.write("textbox", "Where the pot is kept", "shelf 3").await;
-    painter.the("article", "Label").await;
-    keep(&painter, "label").await;
+    painter.the("region", "Earlier batches").await;
+    painter.saved().await;
     painter.open("/board").await;
     painter.the("heading", "Ready finishes").await;
     let shown = "document.querySelector('[aria-label=\"Ready finishes\"]').scrollIntoView()";
@@ -66,6 +64,14 @@ async fn main() {
     painter.the("image", "Strip A as it will look").await;
     painter.the("list", "Places").await;
     keep(&painter, "board").await;
+    painter.open("/quotes").await;
+    painter.the("image", "The piece as it would look").await;
+    painter.choose("What it is", "Sideboard").await;
+    painter.choose("Fronts", "Vignetted panel").await;
+    painter.write("textbox", "Client", "Ina Holm").await;
+    painter.until("it is quoted", async || painter.text().await.contains("on the fronts")).await;
+    painter.drawn_finely().await;
+    keep(&painter, "quote").await;
     painter.open("/run-sheet").await;
     painter.reads("Ready on").await;
     keep(&painter, "run-sheet").await;

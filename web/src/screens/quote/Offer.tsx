@@ -7,12 +7,14 @@ import { useMoney, useMoneyBetween } from '../../state/workshop';
 
 interface Props {
   asked: QuoteAsked;
+  /** `Chest of drawers` */
+  kind: string;
   quote: QuoteView;
   children: ReactNode;
 }
 
 /** The quote: what it costs, when it is ready, how it will look, and what makes the range wide. */
-export function Offer({ asked, quote, children }: Props) {
+export function Offer({ asked, kind, quote, children }: Props) {
   const money = useMoney();
   const between = useMoneyBetween();
   const clock = clockOf('UTC');
@@ -32,8 +34,10 @@ export function Offer({ asked, quote, children }: Props) {
       className="grid gap-x-8 gap-y-5 xl:grid-cols-[minmax(0,1fr)_20rem] print:grid"
     >
       <header className="hidden print:block">
-        <h1 className="text-3xl">{asked.name || 'Quote'}</h1>
-        {asked.client && <p>for {asked.client}</p>}
+        <h1 className="text-3xl">{asked.name || kind}</h1>
+        <p>
+          {asked.client && `for ${asked.client}, `}quoted {clockOf(undefined).short(new Date().toISOString())}
+        </p>
       </header>
       <div className="grid content-start gap-3 xl:col-start-2">
         <div>
@@ -46,7 +50,9 @@ export function Offer({ asked, quote, children }: Props) {
         </div>
         <dl className="grid gap-px">
           <Line name="Ready">{ready}</Line>
-          <Line name="Work">{quote.hours_words}</Line>
+          <Line name="Work" className="print:hidden">
+            {quote.hours_words}
+          </Line>
           {rows
             .filter(([, value]) => value > 0)
             .map(([name, value]) => (
@@ -102,9 +108,9 @@ export function Offer({ asked, quote, children }: Props) {
   );
 }
 
-function Line({ name, children }: { name: string; children: ReactNode }) {
+function Line({ name, className = '', children }: { name: string; className?: string; children: ReactNode }) {
   return (
-    <div className="flex justify-between gap-3 bg-panel px-3 py-2">
+    <div className={`flex justify-between gap-3 bg-panel px-3 py-2 ${className}`}>
       <dt>{name}</dt>
       <dd className="text-right font-semibold">{children}</dd>
     </div>

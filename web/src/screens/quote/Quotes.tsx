@@ -49,7 +49,11 @@ export function Quotes() {
         {quote.error && !quote.last && <Failed error={quote.error} retry={quote.retry} />}
         {!quote.last && !quote.error && <Waiting rows={8} />}
         {quote.last && (
-          <Offer asked={asked} quote={quote.last}>
+          <Offer
+            asked={asked}
+            kind={choices.kinds.find(({ id }) => id === asked.kind)?.name ?? 'Quote'}
+            quote={quote.last}
+          >
             <button
               type="button"
               className="press press-ink"

@@ -3,12 +3,13 @@
 use std::{collections::BTreeMap, fs, path::Path};
 
 use serde_json::Value;
-use warm_blend_documents::{ByKind, LogQuery};
+use warm_blend_documents::{ByKind, LogQuery, Workshop};
+use warm_blend_piece::Piece;
 use warm_blend_store::Store;
 
 /// Brings a file back to a form from earlier versions.
 pub fn set_back(file: &Path, form: usize) {
-    const BACK: [&str; 9] = [
+    const BACK: [&str; 10] = [
         "DROP TABLE photo",
         "DROP TABLE mark",
         "DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line",
@@ -18,6 +19,7 @@ pub fn set_back(file: &Path, form: usize) {
         "DROP TABLE backup",
         "ALTER TABLE document DROP COLUMN made_by; ALTER TABLE log_line DROP COLUMN made_by",
         "DROP TABLE practice",
+        "",
     ];
     let older = rusqlite::Connection::open(file).unwrap();
     let now: i64 = older.pragma_query_value(None, "user_version", |row| row.get(0)).unwrap();
@@ -32,13 +34,13 @@ fn told(documents: &ByKind) -> BTreeMap<String, Vec<Value>> {
 }
 
 /// `data/form-N.db` is the demo as a program of form N wrote it (without its photo; of form 9 on 2026-12-01, of form 10 that evening, with
-/// what a helper did, of form 11 later, with eight answers given in practice), `form-N.json` its rows as Python's sqlite3 read them. Each keeps every value and tells its log, and so does every
-/// earlier form of the first.
+/// what a helper did, of form 11 later, with eight answers given in practice, of form 12 with a quote and its terms), `form-N.json` its rows as Python's sqlite3 read
+/// them. Each keeps every value and tells its log, and so does every earlier form of the first.
 #[test]
 fn every_form_keeps_every_value() {
     let data = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/data");
     let mut logs = Vec::new();
-    for (written, form) in (2..=9).map(|form| (9, form)).chain([(10, 10), (11, 11)]) {
+    for (written, form) in (2..=9).map(|form| (9, form)).chain([(10, 10), (11, 11), (12, 12)]) {
         let expected = fs::read_to_string(data.join(format!("form-{written}.json"))).unwrap();
         let expected: BTreeMap<String, Vec<Value>> = serde_json::from_str(&expected).unwrap();
         let folder = tempfile::tempdir().unwrap();
@@ -56,9 +58,14 @@ fn every_form_keeps_every_value() {
         } else if written == 10 {
             let robin = lines.iter().filter(|line| line.by.as_deref() == Some("Robin"));
             assert_eq!(robin.count(), 2, "a tin and a step");
-        } else {
+        } else if written == 11 {
             let answers = store.answers().unwrap();
             assert_eq!((answers.len(), answers.iter().filter(|answer| answer.right).count()), (8, 1));
+        } else {
+            let quoted = store.all::<Piece>().unwrap().into_iter().filter_map(|kept| kept.value.quote);
+            assert_eq!(quoted.map(|quote| quote.deposit).collect::<Vec<_>>(), [255.0]);
+            let terms = store.all::<Workshop>().unwrap()[0].value.terms;
+            assert_eq!((terms.deposit, terms.tax), (Some(0.3), None));
         }
     }
     logs.iter_mut().for_each(|log| log.sort());

@@ -1,0 +1,2 @@
+-- A piece may hold a quote, and the workshop the terms of quotes. Both are inside their documents: no table changes, but a program that
+-- does not know them must not write over them.
