@@ -80,6 +80,11 @@ const Shelf = opened(
   (module) => module.Shelf,
 );
 
+const TouchUp = opened(
+  () => import('./screens/piece/TouchUp'),
+  (module) => module.TouchUp,
+);
+
 // Dialogs add a style element while they are open; the page's policy allows it by this nonce.
 setNonce(document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? '');
 
@@ -106,6 +111,7 @@ if (root) {
                     <Route path="/piece/photo" element={<Reference />} />
                     <Route path="/piece/on-photo" element={<OnPhoto />} />
                     <Route path="/piece/record" element={<Record />} />
+                    <Route path="/piece/touch-up" element={<TouchUp />} />
                     <Route path="/piece/sheet" element={<Sheet />} />
                     <Route path="/quotes" element={<Quotes />} />
                     <Route path="/shelf/:id?" element={<Shelf />} />

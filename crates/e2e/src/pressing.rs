@@ -44,6 +44,7 @@ impl Painter {
             Hand::Mouse => found.click().await,
             Hand::Finger => self.tap(found).await,
             Hand::Keys if role == "radio" => self.arrow_to(found).await,
+            Hand::Keys if role == "menuitem" => self.down_to(found).await,
             Hand::Keys => {
                 self.tab_to(role, name).await;
                 self.press(if role == "checkbox" { Key::Space } else { Key::Enter }).await;
@@ -94,6 +95,19 @@ impl Painter {
         Err(WebDriverError::Timeout("the arrows do not lead to it".into()))
     }
 
+    /// Goes down a menu or a list by arrows to one of its entries, and takes it.
+    async fn down_to(&self, found: &WebElement) -> WebDriverResult<()> {
+        for _ in 0..60 {
+            if self.driver.active_element().await.is_ok_and(|here| here == *found) {
+                self.press(Key::Enter).await;
+                return Ok(());
+            }
+            self.press(Key::Down).await;
+            pause().await;
+        }
+        Err(WebDriverError::Timeout("the arrows do not lead to it".into()))
+    }
+
     /// Chooses an option in a list.
     pub async fn choose(&self, list: &str, option: &str) {
         self.click("combobox", list).await;
@@ -107,13 +121,7 @@ impl Painter {
             self.the("option", option).await;
         } else if self.hand == Hand::Keys {
             let goal = self.the("option", option).await;
-            for _ in 0..60 {
-                if self.driver.active_element().await.is_ok_and(|here| here == goal) {
-                    break;
-                }
-                self.press(Key::Down).await;
-                pause().await;
-            }
+            return self.down_to(&goal).await.expect("arrows lead to it");
         } else {
             self.the("option", option).await.focus().await.expect("an option takes the focus");
         }

@@ -110,10 +110,11 @@ pub use pieces::{
     scheme_of, worn,
 };
 pub use plans::{
-    CareView, ClockSet, ClockView, CostView, DayHoursEntry, DoneView, DryingView, ElsewhereView, HoursEntry,
-    IdleView, JobEstimate, LayerRecord, OnTheBench, OtherWay, PaceView, PieceRecord, Planned, PotNeeded,
-    PriceBetween, ReadyBetween, RunSheetEntry, RunSheetView, SchemeCost, SchoolCost, StepDone, StepView,
-    TinCost, ToBuy, ToolView, UndercoatView, WetEdgeView, WhenAsked, ZoneRecord,
+    CareView, ClockSet, ClockView, CostView, Dab, DayHoursEntry, DoneView, DryingView, ElsewhereView,
+    HoursEntry, IdleView, JarToUse, JobEstimate, LayerRecord, OnTheBench, OtherWay, PaceView, PartToMend,
+    PieceRecord, Planned, PotNeeded, PriceBetween, ReadyBetween, RunSheetEntry, RunSheetView, SchemeCost,
+    SchoolCost, Spot, StepDone, StepView, TinCost, ToBuy, ToolView, TouchUp, UndercoatView, WetEdgeView,
+    WhenAsked, ZoneRecord,
 };
 pub use pours::{
     AgainstPlan, AmountsIn, OnScale, PageSquare, PotAtHand, PotLabel, PotReading, PourBegun, PourLine,

@@ -52,6 +52,7 @@ export type PieceKept = Schemas['PieceKept'];
 export type QuoteAsked = Schemas['QuoteAsked'];
 export type QuoteCompared = Schemas['QuoteCompared'];
 export type QuoteView = Schemas['QuoteView'];
+export type TouchUp = Schemas['TouchUp'];
 export type Terms = Schemas['TermsEntry'];
 export type WorkshopEntry = Schemas['WorkshopEntry'];
 export type PiecePhoto = Schemas['PiecePhoto'];

@@ -18,6 +18,7 @@ const BESIDE = [
   { to: '/piece/photo', name: 'Colours from a photo' },
   { to: '/piece/record', name: 'Record of the piece' },
   { to: '/piece/sheet', name: 'Client sheet' },
+  { to: '/piece/touch-up', name: 'Touch-up' },
   { to: '/label', name: 'Pot label' },
   { to: '/backups', name: 'Backups' },
   { to: '/network', name: 'Network' },

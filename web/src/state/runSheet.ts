@@ -45,6 +45,18 @@ export function useRecord(piece: string | undefined) {
   });
 }
 
+/** How a spot is mended. */
+export function useTouchUp(piece: string | undefined, spot: 'chip' | 'palm') {
+  const query = { ...useSaid(), spot };
+  const id = piece ?? '';
+  return useQuery({
+    queryKey: ['run-sheet', 'touch-up', id, query],
+    queryFn: () => got(api.GET('/api/pieces/{id}/touch-up', { params: { path: { id }, query } })),
+    placeholderData: (before) => before,
+    enabled: piece !== undefined,
+  });
+}
+
 export function useRunSheetCalls(piece: string) {
   const client = useQueryClient();
   const said = useSaid();

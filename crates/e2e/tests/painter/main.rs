@@ -19,6 +19,7 @@ mod runsheet;
 mod shelf;
 mod stays;
 mod tests_of_paint;
+mod touch_up;
 mod units;
 mod words;
 

@@ -10,7 +10,7 @@ use super::{days::days_ago, shelf::unsound};
 /// Days ago, time of day, whether on the piano, text.
 type Written = (i64, (i8, i8), bool, &'static str);
 
-const NOTES: [Written; 7] = [
+const NOTES: [Written; 8] = [
     (
         42,
         (17, 10),
@@ -32,6 +32,7 @@ const NOTES: [Written; 7] = [
         "Showed the committee both boards under the bulb. Only one of them liked the pale trim.",
     ),
     (9, (9, 30), false, "Cold in the workshop, 12 degrees. The primer can wait until the heater is mended."),
+    (1, (11, 5), true, "Touched up a spot: case. Two drops of the blue on the corner the trolley caught."),
     (1, (17, 20), true, "First blue on. Looks thin and chalky, as a first coat does. Do not panic."),
 ];
 

@@ -111,6 +111,7 @@ fn for_everybody() -> OpenApiRouter<Workspace> {
         .routes(routes!(piece::move_part))
         .routes(routes!(plans::get))
         .routes(routes!(plans::record))
+        .routes(routes!(plans::touch_up))
         .routes(routes!(log::photos_of_piece))
         .routes(routes!(log::finish_on_photo))
         .routes(routes!(plans::export))

@@ -6,13 +6,15 @@ use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
 use warm_blend_documents::Kept;
+use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{FilmState, Look, Units};
 use warm_blend_piece::Piece;
 use warm_blend_plan::{Paces, RunSheet, WorkingHours};
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
-    ClockSet, OnTheBench, PieceRecord, Planned, Refusal, RunSheetEntry, RunSheetView, StepDone, WhenAsked,
+    ClockSet, OnTheBench, PieceRecord, Planned, Refusal, RunSheetEntry, RunSheetView, Spot, StepDone,
+    TouchUp, WhenAsked,
 };
 
 use super::{files::attached, piece::Around};
@@ -207,6 +209,31 @@ pub async fn record(
     workspace.shelf_in_full().await?;
     let sheet = Sheet::of(&workspace, id, SaidAs { units, ..SaidAs::default() }).await?;
     sheet.plan(|planned, _| planned.record()).await.map(Json)
+}
+
+/// Size of the spot to mend.
+#[derive(Debug, Clone, Copy, Default, Deserialize, IntoParams)]
+#[serde(default)]
+pub struct SpotAsked {
+    /// `chip` (default) or `palm`.
+    #[param(inline)]
+    spot: Spot,
+}
+
+/// How a spot of each part is mended: layers in order, from which pot, or in drops from today's tins.
+#[utoipa::path(get, path = "/pieces/{id}/touch-up", operation_id = "get_touch_up",
+    tag = "run sheet", params(SaidAs, SpotAsked),
+    responses((status = OK, body = TouchUp)))]
+pub async fn touch_up(
+    State(workspace): State<Workspace>,
+    Path(id): Path<Uuid>,
+    Query(said): Query<SaidAs>,
+    Query(SpotAsked { spot }): Query<SpotAsked>,
+) -> Answer<TouchUp> {
+    workspace.shelf_in_full().await?;
+    let pours = workspace.with(|store| store.all::<PourRecord>()).await?;
+    let sheet = Sheet::of(&workspace, id, said).await?;
+    sheet.plan(move |planned, _| planned.touch_up(&pours, spot)).await.map(Json)
 }
 
 /// Export a run sheet: the remaining work as a calendar, shopping as a table, or the record as a table or JSON:

@@ -15,7 +15,7 @@ use crate::{Refusal, Room, Swatch};
 /// Volume below which an amount has a decimal, ml†.
 const A_LITTLE: f64 = 10.0;
 /// Greatest number of drops that anybody counts†.
-const COUNTED: f64 = 60.0;
+pub(super) const COUNTED: f64 = 60.0;
 /// Share of the price from which a first coat in another pot is worthwhile†.
 const CHEAPER: f64 = 0.75;
 /// Greatest difference of a first coat from the colour, ΔE00, and how much lighter it may be, L*†.

@@ -9,6 +9,7 @@ mod planning;
 mod reasons;
 mod record;
 mod telling;
+mod touch_up;
 mod view;
 mod ways;
 
@@ -18,6 +19,7 @@ pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use estimate::JobEstimate;
 pub use planning::{Planned, WhenAsked};
 pub use record::{LayerRecord, PieceRecord, ZoneRecord};
+pub use touch_up::{Dab, JarToUse, PartToMend, Spot, TouchUp};
 pub use view::{
     CareView, ClockView, CostView, DoneView, DryingView, ElsewhereView, IdleView, OtherWay, PaceView,
     PotNeeded, PriceBetween, ReadyBetween, RunSheetView, SchemeCost, SchoolCost, StepView, TinCost, ToBuy,

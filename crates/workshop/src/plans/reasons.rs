@@ -95,7 +95,7 @@ fn per(minutes: f64, unit: &str) -> String {
 }
 
 /// `1½ h`
-fn lasting(minutes: f64) -> String {
+pub(super) fn lasting(minutes: f64) -> String {
     match minutes {
         m if m < 60.0 => format!("{m:.0} min"),
         m if m < 24.0 * 60.0 => format!("{} h", (m / 30.0).round() / 2.0),

@@ -6,12 +6,14 @@ use jiff::{SignedDuration, Timestamp};
 use proptest::prelude::*;
 use uuid::Uuid;
 use warm_blend_board::{Board, Ground, GroundKind, Layer, Letter, Strip, Technique};
-use warm_blend_paint::{Class, Look, Name, Units};
+use warm_blend_documents::Kept;
+use warm_blend_mixing::{AmountAsEntered, PourAction, PourEvent, PourRecord};
+use warm_blend_paint::{Class, Look, MixId, Name, PaintId, SavedMix, Units};
 use warm_blend_piece::{Ageing, Finish, Piece, PieceKind, Zone, ZoneFinish};
 use warm_blend_plan::{Paces, Rates, RunSheet, WorkingHours};
 use warm_blend_workshop::{
-    ClockSet, OnTheBench, Planned, Refusal, Room, RunSheetEntry, RunSheetView, ShelfSnapshot, StepDone,
-    WhenAsked, scheme_of,
+    ClockSet, Dab, OnTheBench, Planned, Refusal, Room, RunSheetEntry, RunSheetView, ShelfSnapshot, Spot,
+    StepDone, TouchUp, WhenAsked, scheme_of,
 };
 
 use crate::pile::*;
@@ -524,4 +526,111 @@ fn another_school_costs_what_its_own_board_would() {
         there.minutes
     );
     assert_eq!(Some(&straight.ends), there.ends.as_ref());
+}
+
+/// Amounts in drops, and the tins they are of.
+fn counted(dab: &Dab) -> Vec<(f64, String)> {
+    let one = |words: &String| {
+        let (count, of) = words.split_once(' ').unwrap();
+        (count.parse().unwrap(), of.split_once(' ').unwrap().1.to_owned())
+    };
+    dab.drops.iter().map(one).collect()
+}
+
+/// The chest with everything ticked off, and how a spot of it is mended.
+fn mended(layers: Vec<Layer>, pours: &[Kept<PourRecord>], spot: Spot) -> TouchUp {
+    let mut bench = Bench::new(layers);
+    let mut at = monday();
+    while let Some(step) = bench.view(CHEST, at).steps.into_iter().find(|step| step.ready) {
+        at = step.ends.parse::<Timestamp>().unwrap().max(at) + SignedDuration::from_mins(5);
+        bench.tick(at, &step.id).unwrap();
+    }
+    bench.ask(CHEST, at, |planned| planned.touch_up(pours, spot).unwrap())
+}
+
+/// The layers of the part in their order, each drying before the next; what is mixed anew says how far off it may be.
+#[test]
+fn a_chip_is_mended_layer_by_layer() {
+    let chip = mended(layers(), &[], Spot::Chip);
+    let names: Vec<&str> = chip.parts.iter().map(|part| part.name).collect();
+    // The sides wear what the front wears.
+    assert_eq!(names, ["Case", "Sides", "Drawer fronts"]);
+    let dabs = &chip.parts[0].dabs;
+    let painted: Vec<&Dab> = dabs.iter().filter(|dab| dab.amount.is_some()).collect();
+    // Two coats, dry brush, clear wax, tinted wax; wax last.
+    assert_eq!(painted.len(), 5, "{dabs:#?}");
+    assert!(painted[4].how.to_lowercase().contains("wax"));
+    let drops = ["5 drops harbour", "1 drop chimney white"];
+    assert_eq!(
+        (painted[0].drops.as_slice(), painted[1].drops.as_slice()),
+        (&drops.map(String::from)[..], &drops.map(String::from)[..])
+    );
+    assert!(painted[0].within.is_some_and(|within| within > 0.5) && painted[0].jar.is_none());
+    assert!(painted[0].dries.is_some() && dabs.last().unwrap().dries.is_none());
+    // A palm takes 25 times as much.
+    let palm = mended(layers(), &[], Spot::Palm);
+    let all = |touch: &TouchUp| {
+        counted(touch.parts[0].dabs.iter().find(|dab| dab.amount.is_some()).unwrap())
+            .iter()
+            .map(|(n, _)| n)
+            .sum::<f64>()
+    };
+    assert_eq!((all(&chip), all(&palm) > 12.0), (6.0, true));
+}
+
+/// A finished pot of the same recipe is named instead, the latest first; one that is still open or of another recipe is not.
+#[test]
+fn the_pot_it_was_painted_from_comes_first() {
+    let blue = mix(&[(BLUE, 5), (WHITE, 1)]);
+    let pot = |n: u128, of: &SavedMix, amounts: &[(u128, f64)], finished: bool| {
+        let mut record = PourRecord::begin(MixId(id(50)), of, Some(100.0)).unwrap();
+        for (k, (paint, ml)) in amounts.iter().enumerate() {
+            let said = AmountAsEntered::Weighed(*ml);
+            let action = PourAction::Added { paint: PaintId(id(*paint)), ml: *ml, said };
+            record = record.with(PourEvent { id: id(10 * n + k as u128), at: monday(), action }).unwrap();
+        }
+        if finished {
+            record = record.finished(monday()).unwrap();
+        }
+        Kept {
+            id: id(n),
+            revision: 1,
+            removed: false,
+            made_at: monday(),
+            changed_at: monday(),
+            value: record,
+        }
+    };
+    let pours = [
+        pot(600, &blue, &[(BLUE, 100.0), (WHITE, 20.0)], true),
+        pot(601, &blue, &[(BLUE, 50.0), (WHITE, 10.2)], true),
+        pot(602, &blue, &[(BLUE, 50.0), (WHITE, 30.0)], true),
+        pot(603, &blue, &[(BLUE, 50.0), (WHITE, 10.0)], false),
+    ];
+    let touch = mended(layers(), &pours, Spot::Chip);
+    let first = touch.parts[0].dabs.iter().find(|dab| dab.amount.is_some()).unwrap();
+    assert_eq!(first.jar.as_ref().unwrap().pour, id(601), "{first:?}");
+    assert_eq!(first.within, None);
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(12))]
+
+    /// Drops keep the ratio of the pot exactly, and there is enough for the spot but not a whole measure more.
+    #[test]
+    fn drops_keep_the_ratio(blue in 1u32..9, white in 1u32..9, palm: bool) {
+        let mut layers = layers();
+        layers[0].pot = components(&[(BLUE, blue), (WHITE, white)]);
+        let touch = mended(layers, &[], if palm { Spot::Palm } else { Spot::Chip });
+        let first = touch.parts[0].dabs.iter().find(|dab| dab.amount.is_some()).unwrap();
+        let counted = counted(first);
+        prop_assert_eq!(counted[0].0 * f64::from(white), counted[1].0 * f64::from(blue));
+        // A drop is a twentieth of a millilitre (common practice).
+        let ml = (counted[0].0 + counted[1].0) / 20.0;
+        let amount = first.amount.as_ref().unwrap();
+        prop_assert_eq!(amount == "less than a drop", !palm, "{}", amount);
+        let needed: f64 = amount.trim_end_matches(" ml").parse().unwrap_or(0.05);
+        let measure = f64::from(blue + white) / 20.0;
+        prop_assert!(ml >= needed - 0.05 && ml < needed + measure + 0.05, "{} {}", ml, needed);
+    }
 }

@@ -1,4 +1,4 @@
-import { ArrowLeft, Download, Printer } from 'lucide-react';
+import { ArrowLeft, Download, PaintbrushVertical, Printer } from 'lucide-react';
 import { Link } from 'react-router';
 import { clockOf } from '../../parts/times';
 import { Failed, Waiting } from '../../parts/Waiting';
@@ -38,6 +38,9 @@ export function Record() {
           <ArrowLeft size={18} aria-hidden /> Client sheet
         </Link>
         <div className="flex-1" />
+        <Link to="/piece/touch-up" className="press press-bare text-sm">
+          <PaintbrushVertical size={18} aria-hidden /> Touch up
+        </Link>
         {['record.csv', 'record.json'].map((file) => (
           <a
             key={file}

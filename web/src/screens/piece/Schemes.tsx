@@ -1,6 +1,7 @@
-import { Copy, Ellipsis, Pencil, Trash2 } from 'lucide-react';
+import { Copy, Ellipsis, PaintbrushVertical, Pencil, Trash2 } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { type ReactNode, useRef } from 'react';
+import { useNavigate } from 'react-router';
 import type { Piece } from '../../api/client';
 import { Menu } from '../../parts/Menu';
 import { NameInPlace } from '../../parts/NameInPlace';
@@ -19,6 +20,7 @@ interface Props {
 export function Schemes({ entry, origin, onChange, children }: Props) {
   const schemes = schemesOf(entry);
   const at = chosenOf(entry);
+  const go = useNavigate();
   const name = useRef<HTMLInputElement>(null);
   // The name takes the focus once the menu has given it back.
   const renaming = useRef(false);
@@ -80,6 +82,9 @@ export function Schemes({ entry, origin, onChange, children }: Props) {
           </DropdownMenu.Item>
         )}
         {children}
+        <DropdownMenu.Item className="menu-item" onSelect={() => void go('/piece/touch-up')}>
+          <PaintbrushVertical size={18} aria-hidden /> Touch up a spot
+        </DropdownMenu.Item>
       </Menu>
     </div>
   );

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Problem, Terms as TermsEntry } from '../../api/client';
 import { NumberField } from '../../parts/NumberField';
 import { useInTurn } from '../../parts/useAction';
@@ -46,7 +47,11 @@ export function Terms() {
         ))}
       </div>
       <p className="pt-2 text-sm text-soft">
-        Hourly rate, overhead and margin are under Hours and rates on the Run sheet.
+        Hourly rate, overhead and margin are under{' '}
+        <Link to="/run-sheet" className="text-ink underline underline-offset-3">
+          Hours and rates
+        </Link>{' '}
+        on the run sheet.
       </p>
     </details>
   );

@@ -1,0 +1,197 @@
+//! Mending a spot: what to dab on, in which order, from which pot or mixed anew.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+use warm_blend_board::FLAT;
+use warm_blend_documents::Kept;
+use warm_blend_mixing::PourRecord;
+use warm_blend_paint::{Measure, MixPart, PaintId, Parts, shares};
+use warm_blend_plan::{Laid, Lying, wait};
+
+use super::materials::COUNTED;
+use super::planning::Planned;
+use super::reasons::lasting;
+use crate::{Refusal, label};
+
+/// How far the share of a tin may be from the recipe in a pot that was poured by it†.
+const SAME_POT: f64 = 0.02;
+
+/// Size of a spot.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Spot {
+    /// A chip, 2 × 2 cm.
+    #[default]
+    Chip,
+    /// The size of a palm, 10 × 10 cm.
+    Palm,
+}
+
+/// How spots of a piece are mended.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TouchUp {
+    /// Name of the piece.
+    pub piece: String,
+    /// The client.
+    pub client: Option<String>,
+    /// Parts on which something was painted.
+    pub parts: Vec<PartToMend>,
+}
+
+/// A part, and the layers to dab on from the ground up.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PartToMend {
+    /// `drawers` …
+    pub zone: &'static str,
+    /// `Drawer fronts` …
+    pub name: &'static str,
+    /// Layers in their order.
+    pub dabs: Vec<Dab>,
+}
+
+/// A layer on the spot.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Dab {
+    /// How it is put on: `Brushed coat, 1 of 2`.
+    pub how: String,
+    /// Contents of the pot in words.
+    pub pot: Option<String>,
+    /// Colour of the pot, opaque.
+    pub hex: Option<String>,
+    /// What the spot takes: `0.3 ml`, `less than a drop`; absent if paint is taken away.
+    pub amount: Option<String>,
+    /// The least that can be mixed in drops at the right ratio: `5 drops slate blue`, `1 drop barley`.
+    pub drops: Vec<String>,
+    /// A pot that was poured by this recipe.
+    pub jar: Option<JarToUse>,
+    /// 90 % band of the colour mixed anew, ΔE00; absent where a pot or one tin is used, or nothing is uncertain.
+    pub within: Option<f64>,
+    /// How long it dries before the next layer: `2 h`.
+    pub dries: Option<String>,
+}
+
+/// A pot that may still hold what is needed.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct JarToUse {
+    /// The pot.
+    pub pour: Uuid,
+    /// Short code on its label.
+    pub code: String,
+    /// Where it is kept.
+    pub place: Option<String>,
+    /// When it was poured, RFC 3339.
+    pub poured_at: String,
+}
+
+impl Spot {
+    const fn square_metres(self) -> f64 {
+        match self {
+            Spot::Chip => 4e-4,
+            Spot::Palm => 1e-2,
+        }
+    }
+}
+
+impl Planned<'_> {
+    /// How a spot of each part is mended, with pots that were poured.
+    pub fn touch_up(&self, pours: &[Kept<PourRecord>], spot: Spot) -> Result<TouchUp, Refusal> {
+        let parts = self.on.zones().filter(|(_, on)| !on.lies().is_empty());
+        let parts = parts.map(|(zone, on)| {
+            let dabs = on.lies().iter().enumerate().map(|(n, lying)| {
+                let mut dabs = self.dabs(lying, pours, spot)?;
+                if let (Some(last), Some(next)) = (dabs.last_mut(), on.lies().get(n + 1)) {
+                    let tins = |paint| self.product(paint);
+                    let minutes = wait(&lying.work, &next.work, &tins, self.sheet.air);
+                    last.dries = (minutes > 0.0).then(|| lasting(minutes));
+                }
+                Ok(dabs)
+            });
+            let dabs = dabs.collect::<Result<Vec<_>, Refusal>>()?.into_iter().flatten().collect();
+            Ok(PartToMend { zone: zone.id(), name: zone.name(), dabs })
+        });
+        Ok(TouchUp {
+            piece: self.piece.name.as_str().to_owned(),
+            client: self.piece.brief.client.as_ref().map(|client| client.as_str().to_owned()),
+            parts: parts.collect::<Result<_, Refusal>>()?,
+        })
+    }
+
+    fn dabs(&self, lying: &Lying, pours: &[Kept<PourRecord>], spot: Spot) -> Result<Vec<Dab>, Refusal> {
+        let bare = |how| Dab {
+            how,
+            pot: None,
+            hex: None,
+            amount: None,
+            drops: Vec::new(),
+            jar: None,
+            within: None,
+            dries: None,
+        };
+        match lying.work.layers() {
+            [] => Ok(vec![bare(self.name(&lying.work))]),
+            layers => {
+                layers.iter().map(|laid| self.dab(laid, pours, spot, bare(self.layer_name(laid)))).collect()
+            }
+        }
+    }
+
+    fn dab(&self, laid: &Laid, pours: &[Kept<PourRecord>], spot: Spot, bare: Dab) -> Result<Dab, Refusal> {
+        if laid.technique.takes_away() {
+            return Ok(bare);
+        }
+        let ml = spot.square_metres() * laid.technique.ml_by_square_metre(laid.hand, &FLAT);
+        let jar = pours.iter().rev().find(|kept| is_of(&kept.value, &laid.pot)).map(|kept| JarToUse {
+            pour: kept.id,
+            code: label::code(kept.id),
+            place: kept.value.place.as_ref().map(|place| place.as_str().to_owned()),
+            poured_at: kept.made_at.to_string(),
+        });
+        let of: Vec<(PaintId, Parts)> = laid.pot.iter().map(|part| (part.paint, part.parts.into())).collect();
+        let mixed = if of.is_empty() { None } else { self.room.shelf.stirred(&of)? };
+        let look = self.room.look;
+        // A tin alone is the tin that it was.
+        let anew = jar.is_none() && laid.pot.len() > 1;
+        let within = mixed.as_ref().filter(|mixed| anew && mixed.is_uncertain());
+        Ok(Dab {
+            pot: self.pot(laid),
+            hex: mixed.as_ref().map(|mixed| look.hex(mixed.best())),
+            amount: Some(match ml {
+                ml if ml < Measure::Drop.millilitres() => "less than a drop".to_owned(),
+                ml => self.asked.units.say_drop(ml),
+            }),
+            drops: self.drops(&laid.pot, ml),
+            within: within.map(|mixed| mixed.in_state(look.state).doubt(look.light).within),
+            jar,
+            ..bare
+        })
+    }
+
+    /// The least amount of a pot in whole drops at its ratio that covers the spot; in ml where nobody would count the drops.
+    fn drops(&self, pot: &[MixPart], ml: f64) -> Vec<String> {
+        let drop = Measure::Drop.millilitres();
+        let all: f64 = pot.iter().map(|part| f64::from(part.parts.value())).sum();
+        let times = (ml / (drop * all)).ceil().max(1.0);
+        let one = |(part, (paint, share)): (&MixPart, (PaintId, f64))| {
+            let name = self.room.shelf.name(paint.0);
+            match times * f64::from(part.parts.value()) {
+                n if n > COUNTED => format!("{} {name}", self.amount(times * drop * all * share)),
+                n => format!("{n} {} {name}", Measure::Drop.names()[usize::from(n > 1.0)]),
+            }
+        };
+        pot.iter().zip(shares(pot)).map(one).collect()
+    }
+}
+
+/// True if a finished pot holds this recipe.
+fn is_of(pour: &PourRecord, pot: &[MixPart]) -> bool {
+    let inside = pour.inside();
+    let total = pour.total();
+    let share =
+        |paint: PaintId| inside.iter().find(|(own, _)| *own == paint).map_or(0.0, |(_, ml)| ml / total);
+    pour.finished_at.is_some()
+        && total > 0.0
+        && !pot.is_empty()
+        && inside.len() == pot.len()
+        && shares(pot).all(|(paint, wanted)| (share(paint) - wanted).abs() <= SAME_POT)
+}
