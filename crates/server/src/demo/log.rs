@@ -32,8 +32,8 @@ const NOTES: [Written; 8] = [
         "Showed the committee both boards under the bulb. Only one of them liked the pale trim.",
     ),
     (9, (9, 30), false, "Cold in the workshop, 12 degrees. The primer can wait until the heater is mended."),
-    (1, (11, 5), true, "Touched up a spot: case. Two drops of the blue on the corner the trolley caught."),
     (1, (17, 20), true, "First blue on. Looks thin and chalky, as a first coat does. Do not panic."),
+    (1, (18, 5), true, "Touched up a spot: case. Two drops of the blue on the corner the trolley caught."),
 ];
 
 pub(super) fn notes(store: &mut Store, [piano, _]: [Uuid; 2]) -> Result<(), StoreError> {
