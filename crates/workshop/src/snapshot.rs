@@ -289,6 +289,18 @@ impl ShelfSnapshot {
         tins.filter_map(|paint| Some((paint, self.known(paint)?.1.some(shelves)))).collect()
     }
 
+    /// A tin as it is on one of these plausible shelves; one that is certain is what it is.
+    pub(crate) fn plausible_tin<'t>(
+        &'t self,
+        may_be: &'t HashMap<PaintId, Vec<Material>>,
+        shelf: usize,
+        paint: PaintId,
+    ) -> Option<KnownTin<'t>> {
+        let known = self.material(paint)?;
+        let material = may_be.get(&paint).and_then(|all| all.get(shelf));
+        Some(KnownTin { material: material.unwrap_or(known.material), ..known })
+    }
+
     /// Product in a tin, even if it was deleted.
     pub fn product(&self, paint: PaintId) -> Option<Product> {
         Some(self.tin_ever(paint.0)?.value.product())

@@ -21,13 +21,14 @@ export function useWorkshop() {
   return useQuery({ queryKey: ['workshop'], queryFn: read });
 }
 
-/** How money is written here: with the workshop's currency, as this painter's language writes it. */
-export function useMoney(): (value: number) => string {
-  const currency = useWorkshop().data?.entry.currency;
-  return currency
+/** Money in a currency, or without one, as this painter's language writes it. */
+export const moneyIn = (currency: string | null | undefined): ((value: number) => string) =>
+  currency
     ? (value) => new Intl.NumberFormat(pageLanguage(), { style: 'currency', currency }).format(value)
     : (value) => value.toFixed(2);
-}
+
+/** How money is written here: with the workshop's currency, as this painter's language writes it. */
+export const useMoney = () => moneyIn(useWorkshop().data?.entry.currency);
 
 /** Two amounts that are known roughly, in two figures: `€720 to €990`. */
 export function useMoneyBetween(): (least: number, most: number) => string {

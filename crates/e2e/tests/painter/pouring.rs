@@ -13,7 +13,7 @@ async fn pour_what_is_wanted(painter: &Painter) {
 async fn take_down(painter: &Painter) {
     let before = record(painter).await;
     painter
-        .until("it is taken down", async || inside(painter).await.is_some_and(|inside| inside != before))
+        .until("the pot holds it", async || inside(painter).await.is_some_and(|inside| inside != before))
         .await;
 }
 
@@ -233,7 +233,7 @@ async fn over_a_slow_line_nothing_is_taken_down_twice() {
     painter.until("it is saved", async || weighed().await > Some(0.0)).await;
     assert_eq!(inside(&painter).await.as_ref(), Some(&before), "the needle comes first");
     painter.lets_go("/api/scale").await;
-    painter.until("it is taken down", async || inside(&painter).await.as_ref() != Some(&before)).await;
+    painter.until("the pot holds it", async || inside(&painter).await.as_ref() != Some(&before)).await;
     assert!(
         !painter.the("button", "Record").await.is_enabled().await.unwrap(),
         "it could be taken down again"

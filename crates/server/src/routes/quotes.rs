@@ -174,7 +174,8 @@ pub async fn list(State(workspace): State<Workspace>) -> Answer<QuotesView> {
             let finished = sheet.is_some_and(|sheet| room.is_finished(&kept.value, sheet));
             QuoteCompared::of(kept, sheet, finished)
         };
-        Ok(QuotesView::of(pieces.iter().filter_map(compared).collect(), Timestamp::now()))
+        let quoted = pieces.iter().filter(|kept| kept.value.quote.is_some());
+        Ok(QuotesView::of(quoted.filter_map(compared).collect(), Timestamp::now()))
     })
     .await
     .map(Json)

@@ -1,13 +1,12 @@
 //! How sure the verdict on a piece is, and which paints it hangs on.
 //!
-//! The piece is dressed from many plausible shelves: tins as they may be, after all that is known of them. The painter's touch is
-//! taken as it is, so that what is said here is about paint alone.
+//! The piece is dressed from many plausible shelves: tins as they may be, after all that is known of them. The painter's touch does not
+//! vary, so the answer is about paint alone.
 
 use std::collections::{BTreeSet, HashMap};
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_board::KnownTin;
 use warm_blend_paint::{Material, PaintId};
 use warm_blend_piece::{BadFinish, Looked, Pair, Piece, Scheme};
 
@@ -78,7 +77,8 @@ impl Room<'_> {
             guesses: Vec::new(),
         };
         let Some(standing) = self.stand(piece, scheme)? else { return Ok(nothing()) };
-        let asked = Asked { room: self, piece, scheme, standing: &standing };
+        let may_be = self.shelf.plausible(SHELVES);
+        let asked = Asked { room: self, piece, scheme, standing: &standing, may_be };
         let mut tried = asked.tried(None)?;
         tried.sort_by(|one, other| {
             one.same().total_cmp(&other.same()).then(one.to_the_limit().total_cmp(&other.to_the_limit()))
@@ -109,24 +109,21 @@ struct Asked<'a> {
     piece: &'a Piece,
     scheme: &'a Scheme,
     standing: &'a PieceSeen,
+    /// Tins on each plausible shelf.
+    may_be: HashMap<PaintId, Vec<Material>>,
 }
 
 impl Asked<'_> {
     /// Pairs with their contrasts where all paints, or one alone, are as they may be, and the others as they most likely are.
     fn tried(&self, alone: Option<PaintId>) -> Result<Vec<Tried>, Refusal> {
-        let Self { room, piece, scheme, standing } = self;
+        let Self { room, piece, scheme, standing, may_be } = self;
         let pairs = standing.looked(piece, scheme, room.look).pairs();
         let mut tried: Vec<Tried> =
             pairs.into_iter().map(|pair| Tried { pair, contrasts: Vec::new() }).collect();
-        let may_be: HashMap<PaintId, Vec<Material>> = room.shelf.plausible(SHELVES);
         for shelf in 0..SHELVES {
-            let tin = |paint| {
-                let known = room.shelf.material(paint)?;
-                let other = may_be
-                    .get(&paint)
-                    .filter(|_| alone.is_none_or(|alone| alone == paint))
-                    .and_then(|all| all.get(shelf));
-                Some(KnownTin { material: other.unwrap_or(known.material), ..known })
+            let tin = |paint| match alone.is_none_or(|alone| alone == paint) {
+                true => room.shelf.plausible_tin(may_be, shelf, paint),
+                false => room.shelf.material(paint),
             };
             let pairs = room
                 .with_tins(&tin, &standing.in_dress.elevation, |wardrobe| {

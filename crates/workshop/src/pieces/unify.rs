@@ -4,7 +4,6 @@ use std::{collections::HashMap, ops::ControlFlow};
 
 use serde::Serialize;
 use utoipa::ToSchema;
-use warm_blend_board::KnownTin;
 use warm_blend_paint::{Material, PaintId};
 use warm_blend_piece::{
     BadFinish, Looked, Over, Piece, Scheme, Searched, Unified, Visit, Zone, calms, off, unify_likely,
@@ -94,11 +93,7 @@ impl Room<'_> {
         let plausible = |visit: &mut Visit| {
             let may_be: HashMap<PaintId, Vec<Material>> = self.shelf.plausible(SHELVES);
             for shelf in 0..SHELVES {
-                let tin = |paint| {
-                    let known = self.shelf.material(paint)?;
-                    let material = may_be.get(&paint).and_then(|all| all.get(shelf));
-                    Some(KnownTin { material: material.unwrap_or(known.material), ..known })
-                };
+                let tin = |paint| self.shelf.plausible_tin(&may_be, shelf, paint);
                 let step = self.with_tins(&tin, elevation, |wardrobe| {
                     let zones = standing.seen_by(wardrobe, piece, scheme, self.look)?;
                     visit(&Looked { zones: &zones, ..standing.looked(piece, scheme, self.look) }, wardrobe)

@@ -10,7 +10,7 @@ use super::planning::Planned;
 use crate::{Export, Refusal, scheme_of};
 
 /// Area of a mend the size of a palm, m²†.
-const PALM: f64 = 0.01;
+pub(super) const PALM: f64 = 0.01;
 
 /// Record of a piece.
 #[derive(Debug, Serialize, ToSchema)]

@@ -12,6 +12,7 @@ use warm_blend_plan::{Laid, Lying, wait};
 use super::materials::COUNTED;
 use super::planning::Planned;
 use super::reasons::lasting;
+use super::record::PALM;
 use crate::{Refusal, label};
 
 /// How far the share of a tin may be from the recipe in a pot that was poured by it†.
@@ -88,7 +89,7 @@ impl Spot {
     const fn square_metres(self) -> f64 {
         match self {
             Spot::Chip => 4e-4,
-            Spot::Palm => 1e-2,
+            Spot::Palm => PALM,
         }
     }
 }

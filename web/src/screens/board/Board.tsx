@@ -19,7 +19,6 @@ export function Board() {
   if (!boards.data || !paints.data || !mixes.data || !choices) return <Waiting rows={12} />;
   if (id && open.isPending) return <Waiting rows={12} />;
   const kept = boards.data.some((board) => board.id === id) ? open.data : undefined;
-  if (!kept)
-    return <Boards boards={boards.data} choices={choices} shelf={paints.data} gone={id !== undefined} />;
+  if (!kept) return <Boards boards={boards.data} choices={choices} gone={id !== undefined} />;
   return <Easel key={kept.id} board={kept} choices={choices} shelf={paints.data} mixes={mixes.data} />;
 }

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import type { BoardInList, Paint } from '../../api/client';
+import type { BoardInList } from '../../api/client';
 import { useLook } from '../../light/light';
 import { type useBoardChoices, useReadyFinishes } from '../../state/boards';
 import { usePiece } from '../../state/workspace';
@@ -10,13 +10,12 @@ import { ReadyFinishes } from './ReadyFinishes';
 interface Props {
   boards: BoardInList[];
   choices: NonNullable<ReturnType<typeof useBoardChoices>>;
-  shelf: Paint[];
   /** True where the address names a board that is not there. */
   gone: boolean;
 }
 
 /** All boards, and the way to begin one. */
-export function Boards({ boards, choices, shelf, gone }: Props) {
+export function Boards({ boards, choices, gone }: Props) {
   const look = new URLSearchParams(useLook()).toString();
   const [chosen, setChosen] = useState<Partial<Begun>>({});
   const piece = usePiece().data;
@@ -67,7 +66,7 @@ export function Boards({ boards, choices, shelf, gone }: Props) {
         </ul>
       </section>
       <div className="lg:col-start-2 lg:row-span-2 lg:row-start-1">
-        <NewBoard ref={form} choices={choices} shelf={shelf} begun={begun} onChange={change} />
+        <NewBoard ref={form} choices={choices} begun={begun} onChange={change} />
       </div>
       <ReadyFinishes finishes={finishes} chosen={begun.template} onChoose={choose} />
     </div>

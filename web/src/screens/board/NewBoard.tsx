@@ -1,9 +1,9 @@
 import { Plus } from 'lucide-react';
 import { type Ref, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { GroundKind, Paint, Problem } from '../../api/client';
+import type { GroundKind, Problem } from '../../api/client';
+import { MainColour } from '../../common/MainColour';
 import { Field } from '../../parts/Field';
-import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { useAction } from '../../parts/useAction';
@@ -21,13 +21,12 @@ export interface Begun {
 interface Props {
   ref: Ref<HTMLElement>;
   choices: NonNullable<ReturnType<typeof useBoardChoices>>;
-  shelf: Paint[];
   begun: Begun;
   onChange: (part: Partial<Begun>) => void;
 }
 
 /** The way to begin a board. */
-export function NewBoard({ ref, choices, shelf, begun: { ground, template, base }, onChange }: Props) {
+export function NewBoard({ ref, choices, begun: { ground, template, base }, onChange }: Props) {
   const [name, setName] = useState('');
   const [problem, setProblem] = useState<Problem>();
   const calls = useBoardCalls();
@@ -47,7 +46,6 @@ export function NewBoard({ ref, choices, shelf, begun: { ground, template, base 
     );
     if (board) void go(`/board/${board.id}`);
   };
-  const paints = shelf.filter((paint) => !paint.medium);
   const wide = 'w-full';
   return (
     <section ref={ref} aria-label="New board" className="grid content-start gap-3 lg:sticky lg:top-2">
@@ -74,19 +72,11 @@ export function NewBoard({ ref, choices, shelf, begun: { ground, template, base 
       </div>
       <p className="-mt-2 text-sm text-soft">{choices.templates.find(({ id }) => id === template)?.note}</p>
       {template !== 'none' && (
-        <div className="grid gap-1 text-sm font-semibold">
-          Main colour
-          <PaintPicker
-            label="Main colour"
-            className={wide}
-            choices={[
-              { id: 'any', name: 'What suits the finish' },
-              ...paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch })),
-            ]}
-            value={base}
-            onChange={(id) => onChange({ base: id })}
-          />
-        </div>
+        <MainColour
+          label="Main colour"
+          base={base === 'any' ? null : base}
+          onChange={(base) => onChange({ base: base ?? 'any' })}
+        />
       )}
       <div className="grid gap-1 text-sm font-semibold">
         Surface

@@ -1,13 +1,12 @@
 import type { ReactNode } from 'react';
 import { type PieceChoices, Problem, type QuoteAsked, type QuoteView } from '../../api/client';
+import { MainColour } from '../../common/MainColour';
 import { MeasureField } from '../../common/MeasureField';
 import { Field } from '../../parts/Field';
-import { PaintPicker } from '../../parts/PaintPicker';
 import { Picker } from '../../parts/Picker';
 import { TroubleLine } from '../../parts/TroubleLine';
 import type { useBoardChoices } from '../../state/boards';
 import type { LastPreview } from '../../state/preview';
-import { usePaints } from '../../state/workspace';
 
 interface Props {
   asked: QuoteAsked;
@@ -22,7 +21,6 @@ const NONE = 'none';
 
 /** What the client asks for. */
 export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
-  const paints = (usePaints().data ?? []).filter((paint) => !paint.medium);
   const problem = quote.error instanceof Problem ? quote.error : undefined;
   const change = (part: Partial<QuoteAsked>) => onChange({ ...asked, ...part });
   const kind = choices.kinds.find(({ id }) => id === asked.kind);
@@ -83,18 +81,7 @@ export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
           onChange={(template) => finish(0, { template })}
         />
       </Labelled>
-      <Labelled label="Main colour">
-        <PaintPicker
-          label="Main colour"
-          className="w-full"
-          choices={[
-            { id: NONE, name: 'What suits the finish' },
-            ...paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch })),
-          ]}
-          value={first?.base ?? NONE}
-          onChange={(id) => finish(0, { base: id === NONE ? null : id })}
-        />
-      </Labelled>
+      <MainColour label="Main colour" base={first?.base} onChange={(base) => finish(0, { base })} />
       <Labelled label="Fronts">
         <Picker
           label="Fronts"
@@ -109,18 +96,11 @@ export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
         />
       </Labelled>
       {second && (
-        <Labelled label="Colour of the fronts">
-          <PaintPicker
-            label="Colour of the fronts"
-            className="w-full"
-            choices={[
-              { id: NONE, name: 'What suits the finish' },
-              ...paints.map(({ id, entry, swatch }) => ({ id, name: entry.name, swatch })),
-            ]}
-            value={second.base ?? NONE}
-            onChange={(id) => finish(1, { base: id === NONE ? null : id })}
-          />
-        </Labelled>
+        <MainColour
+          label="Colour of the fronts"
+          base={second.base}
+          onChange={(base) => finish(1, { base })}
+        />
       )}
       {elsewhere && <TroubleLine>{elsewhere}</TroubleLine>}
       <Field

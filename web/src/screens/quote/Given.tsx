@@ -6,7 +6,7 @@ import { clockOf } from '../../parts/times';
 import { useAction } from '../../parts/useAction';
 import { Failed } from '../../parts/Waiting';
 import { useQuoteCalls, useQuotes } from '../../state/quotes';
-import { useMoney } from '../../state/workshop';
+import { moneyIn, useMoney } from '../../state/workshop';
 
 /** Quotes that were given, what became of them, and what they say about the next one. */
 export function Given() {
@@ -28,19 +28,17 @@ export function Given() {
 
 function One({ quote }: { quote: QuoteCompared }) {
   const money = useMoney();
+  // In the currency of that time.
+  const sum = quote.currency ? moneyIn(quote.currency) : money;
   const clock = clockOf(undefined);
   const { hours, actual_hours } = quote;
-  // In the currency of that time.
-  const sum = quote.currency
-    ? new Intl.NumberFormat(undefined, { style: 'currency', currency: quote.currency }).format(quote.sum)
-    : money(quote.sum);
   return (
     <li className="grid grid-cols-[1fr_auto] gap-x-4 gap-y-1 bg-panel px-3 py-2">
       <p>
         <b className="font-semibold">{quote.name}</b>
         {quote.client && `, ${quote.client}`}
       </p>
-      <p className="text-right font-semibold">{sum}</p>
+      <p className="text-right font-semibold">{sum(quote.sum)}</p>
       <p className="text-sm text-soft">
         Quoted {clock.short(quote.quoted_at)}: {plainNumber(Math.round(hours.least))} to{' '}
         {plainNumber(Math.round(hours.most))} h

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { QuoteAsked, QuoteView } from '../../api/client';
+import { TinCosts } from '../../common/TinCosts';
 import { NotDrawn } from '../../parts/NotDrawn';
 import { clockOf } from '../../parts/times';
 import { useQuotePicture } from '../../state/quotes';
@@ -89,19 +90,7 @@ export function Offer({ asked, kind, quote, children }: Props) {
           <summary className="min-h-11 cursor-pointer py-3 font-semibold">
             Paint and products, {money(quote.materials)}
           </summary>
-          <table className="w-full">
-            <tbody>
-              {quote.tins.map(({ paint, name, amount, cost }) => (
-                <tr key={paint}>
-                  <th scope="row" className="text-left font-normal">
-                    {name}
-                  </th>
-                  <td className="px-2 text-right whitespace-nowrap">{amount}</td>
-                  <td className="text-right whitespace-nowrap">{cost == null ? 'no price' : money(cost)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <TinCosts tins={quote.tins} />
         </details>
       </div>
     </section>

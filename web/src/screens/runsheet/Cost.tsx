@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { RunSheetView } from '../../api/client';
+import { TinCosts } from '../../common/TinCosts';
 import { plainNumber } from '../../parts/numbers';
 import { clockOf, lasting } from '../../parts/times';
 import { useMoney, useMoneyBetween } from '../../state/workshop';
@@ -17,7 +18,8 @@ export function Cost({ sheet, piece }: { sheet: RunSheetView; piece: string }) {
     <div className="grid gap-3">
       <div className="grid gap-px">
         <Row name="Paints and products" value={cost.materials}>
-          <Tins cost={cost} />
+          <TinCosts tins={cost.tins} />
+          <p className="text-soft">A paint’s price is on its page.</p>
         </Row>
         <Row name={`Work, ${cost.hours_words}`} value={cost.work}>
           <p>
@@ -118,38 +120,6 @@ function Row(props: { name: string; value: number; isSum?: boolean; children: Re
       </summary>
       <div className="grid gap-2 px-3 pb-3 text-sm">{children}</div>
     </details>
-  );
-}
-
-/** What is used of each tin and what that costs. A price is changed on the paint's own page. */
-function Tins({ cost: { tins } }: { cost: RunSheetView['cost'] }) {
-  const money = useMoney();
-  return (
-    <>
-      <table>
-        <thead className="sr-only">
-          <tr>
-            <th>Paint</th>
-            <th>Amount</th>
-            <th>Cost</th>
-          </tr>
-        </thead>
-        <tbody>
-          {tins.map(({ paint, name, amount, cost }) => (
-            <tr key={paint} className="[&>*]:py-0.5">
-              <th scope="row" className="text-left font-normal">
-                <Link to={`/shelf/${paint}`} className="underline underline-offset-3">
-                  {name}
-                </Link>
-              </th>
-              <td className="px-2 text-right whitespace-nowrap">{amount}</td>
-              <td className="text-right whitespace-nowrap">{cost == null ? 'no price' : money(cost)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="text-soft">A paint’s price is on its page.</p>
-    </>
   );
 }
 
