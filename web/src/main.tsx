@@ -27,6 +27,18 @@ const Card = opened(
   () => import('./screens/board/Card'),
   (module) => module.Card,
 );
+const Jar = opened(
+  () => import('./screens/jars/Jar'),
+  (module) => module.Jar,
+);
+const Jars = opened(
+  () => import('./screens/jars/Jars'),
+  (module) => module.Jars,
+);
+const JarLabels = opened(
+  () => import('./screens/jars/JarLabels'),
+  (module) => module.JarLabels,
+);
 const Label = opened(
   () => import('./screens/label/Label'),
   (module) => module.Label,
@@ -125,6 +137,9 @@ if (root) {
                     <Route path="/practice" element={<Practice />} />
                     <Route path="/about" element={<About />} />
                     <Route path="/label/:id" element={<Label />} />
+                    <Route path="/jars" element={<Jars />} />
+                    <Route path="/jars/labels" element={<JarLabels />} />
+                    <Route path="/jars/:id" element={<Jar />} />
                     <Route path="*" element={<Navigate to="/piece" replace />} />
                   </Route>
                 </Routes>

@@ -184,13 +184,37 @@ pub(crate) fn of_pour(pour: &PourRecord, names: &dyn Names) -> Vec<LogLine> {
     let shares =
         inside.iter().filter_map(|(paint, ml)| Some((*paint, Parts::new(*ml / total * 100.0).ok()?)));
     let last = pour.steps().last().map(|step| step.at);
-    vec![LogLine {
+    let line = LogLine {
         at: pour.finished_at.or(last),
         pot: shares.collect(),
         mix: Some(pour.mix.0),
         detail: amounts.join(", "),
         ..LogLine::new(LogKind::Pour, words)
-    }]
+    };
+    let kept = of_jar(pour, &of).into_iter().map(|(at, words, detail)| LogLine {
+        at: Some(at),
+        detail,
+        pot: line.pot.clone(),
+        mix: line.mix,
+        ..LogLine::new(LogKind::Pour, words)
+    });
+    let kept: Vec<LogLine> = kept.collect();
+    [vec![line], kept].concat()
+}
+
+/// What happened to what was left of a pot: time, text, further text.
+fn of_jar(pour: &PourRecord, of: &str) -> Vec<(Timestamp, String, String)> {
+    let Some(jar) = pour.jar() else { return Vec::new() };
+    let place = pour.place.as_ref().map(|place| place.as_str().to_owned());
+    let client = jar.client.as_ref().map(|client| format!("for {}", client.as_str()));
+    let detail: Vec<String> = place.into_iter().chain(client).collect();
+    let filled = format!("Kept {} ml{of} in a jar", millilitres(jar.filled_ml()));
+    let mut lines = vec![(jar.filled_at, filled, detail.join(", "))];
+    for taken in jar.uses() {
+        lines.push((taken.at, format!("Took {} ml{of} from its jar", millilitres(taken.ml)), String::new()));
+    }
+    lines.extend(jar.gone_at.map(|at| (at, format!("Threw away the jar{of}"), String::new())));
+    lines
 }
 
 /// An amount in ml, with a decimal if it is small.

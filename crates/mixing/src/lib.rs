@@ -6,6 +6,7 @@
 //! | what must be added to a pot to reach its target? | [`correct`], [`PotCorrection`] |
 //! | which mixes are lighter and darker? | [`ladder`], [`Shade`] |
 //! | what does a medium make of a pot, and what are the limits? | [`Preset`], [`MixtureKind`], [`warnings`] |
+//! | what is left of a pot, and is it still good? | [`Jar`], [`Keeping`] |
 //! | how large should a batch be? | [`for_area`], [`using_up`] |
 //! | what does the shelf lack, and what should not be mixed? | [`missing`], [`clash`] |
 //! | what colours are thousands of mixes? | [`ManyMixes`] |
@@ -20,6 +21,8 @@ mod blend;
 mod ciede2000_bound;
 mod ciede2000_simd;
 mod correct;
+mod jar;
+mod keeping;
 mod labs;
 mod ladder;
 mod lanes;
@@ -34,6 +37,8 @@ pub use advice::{clash, missing};
 pub use batch::{SQUARE_FOOT, for_area, per_square_metre, using_up};
 pub use blend::{BlendCurve, Mud, Stronger, bridge, seen_between};
 pub use correct::{Pot, PotCorrection, correct};
+pub use jar::{BadJar, Jar, JarSign, JarUse};
+pub use keeping::{Disposal, JarState, Keeping};
 pub use ladder::{MadeShade, SHADE, SHADES, Shade, ladder};
 pub use likely::{DoubtfulTin, InDoubt, LikelyRecipe, deciding_test, expected, expected_in, find_likely};
 pub use matching::{EVERY, Limits, MatchTin, Progress, Recipe, find};

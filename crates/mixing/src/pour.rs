@@ -11,6 +11,8 @@ use warm_blend_paint::{
     BadMeasure, BadMix, Measure, MixId, MixPart, Name, PaintId, Parts, SavedMix, quantity::in_range,
 };
 
+use crate::{BadJar, Jar, JarUse, jar};
+
 /// A touch of paint, ml, until one was weighed†: what hangs from the tip of a stirring stick.
 pub const TOUCH: f64 = 0.3;
 
@@ -91,6 +93,9 @@ pub enum BadPour {
     /// The pot is empty.
     #[error("nothing poured yet; discard the pot instead")]
     Empty,
+    /// What was left is in a jar.
+    #[error("what was left of this pot is in a jar; start a new pour")]
+    InAJar,
     /// Not the last step.
     #[error("only the last step can be undone, and another was added since; check the list")]
     NotTheLast,
@@ -115,6 +120,9 @@ pub struct PourRecord {
     /// Amounts subtracted from stock when it was finished, ml; restored if it is reopened.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub taken: Vec<(PaintId, f64)>,
+    /// What was left of it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    jar: Option<Jar>,
     steps: Vec<PourEvent>,
 }
 
@@ -150,7 +158,7 @@ impl PourRecord {
     /// Greatest number of steps.
     pub const LONGEST: usize = 300;
     /// Greatest volume of a pot, ml.
-    pub const LARGEST: f64 = 100_000.0;
+    pub const LARGEST: f64 = jar::LARGEST;
     /// Least that can be poured, ml.
     const LEAST: f64 = 0.005;
 
@@ -165,6 +173,7 @@ impl PourRecord {
             finished_at: None,
             place: None,
             taken: Vec::new(),
+            jar: None,
             steps: Vec::new(),
         })
     }
@@ -246,10 +255,45 @@ impl PourRecord {
         Ok(self)
     }
 
-    /// Reopens the pot.
-    pub fn reopened(mut self) -> Self {
+    /// Reopens the pot, unless what was left of it is in a jar.
+    pub fn reopened(mut self) -> Result<Self, BadPour> {
+        if self.jar.is_some() {
+            return Err(BadPour::InAJar);
+        }
         self.finished_at = None;
-        self
+        Ok(self)
+    }
+
+    /// What was left of it, in a jar.
+    pub fn jar(&self) -> Option<&Jar> {
+        self.jar.as_ref()
+    }
+
+    /// Keeps so much of the finished pot in a jar, ml, or corrects how much is left in the jar.
+    pub fn in_jar(self, left: f64, at: Timestamp) -> Result<Self, BadJar> {
+        let poured = self.total();
+        let filled = |jar: Option<Jar>| match jar {
+            Some(jar) if jar.gone_at.is_some() => Err(BadJar::Gone),
+            Some(jar) => jar.corrected(left, poured),
+            None => Jar::filled(left, poured, at),
+        };
+        match self.finished_at {
+            Some(_) => Ok(Self { jar: Some(filled(self.jar)?), ..self }),
+            None => Err(BadJar::StillOpen),
+        }
+    }
+
+    /// Takes some out of the jar. Repeating a use changes nothing.
+    pub fn used_from_jar(self, taken: JarUse) -> Result<Self, BadJar> {
+        let jar = self.jar.ok_or(BadJar::None)?.with_use(taken)?;
+        Ok(Self { jar: Some(jar), ..self })
+    }
+
+    /// Changes what is noted about the jar.
+    pub fn with_jar(self, change: impl FnOnce(&mut Jar)) -> Result<Self, BadJar> {
+        let mut jar = self.jar.ok_or(BadJar::None)?;
+        change(&mut jar);
+        Ok(Self { jar: Some(jar), ..self })
     }
 
     /// Sets where the pot is kept.
@@ -511,6 +555,44 @@ mod tests {
                     prop_assert!((is - was * (1.0 - share)).abs() < 1e-8);
                 }
             }
+        }
+
+        /// Whatever is kept, used and corrected: what is left in the jar, what was taken from it and what went onto the work at
+        /// once make what was poured; and no jar holds more.
+        #[test]
+        fn a_jar_neither_loses_nor_makes_paint(
+            actions in actions(), share in 0.0..1.3f64, uses in proptest::collection::vec((0.0..1.2f64, any::<bool>()), 0..20),
+        ) {
+            let (pot, _) = poured(&actions);
+            let total = pot.total();
+            prop_assert_eq!(pot.clone().in_jar(1.0, Timestamp::UNIX_EPOCH), Err(BadJar::StillOpen));
+            let Ok(pot) = pot.finished(Timestamp::UNIX_EPOCH) else { return Ok(()) };
+            let Ok(mut pot) = pot.clone().in_jar(share * total, Timestamp::UNIX_EPOCH) else {
+                prop_assert!(share * total > total || share * total < 0.005);
+                return Ok(());
+            };
+            for (id, (share, correct)) in uses.into_iter().enumerate() {
+                let ml = share * pot.jar().unwrap().left();
+                let used = |pot: &PourRecord| pot.jar().unwrap().uses().iter().map(|one| one.ml).sum::<f64>();
+                let before = (used(&pot), pot.jar().unwrap().left());
+                let taken = JarUse { id: Uuid::from_u128(id as u128), at: Timestamp::UNIX_EPOCH, ml };
+                let next = if correct { pot.clone().in_jar(ml, Timestamp::UNIX_EPOCH) } else { pot.clone().used_from_jar(taken) };
+                if let Ok(next) = next {
+                    // A repeated request counts once.
+                    if !correct { prop_assert_eq!(next.clone().used_from_jar(taken).unwrap(), next.clone()) }
+                    let jar = next.jar().unwrap();
+                    let moved = if correct { 0.0 } else { before.1 - jar.left() };
+                    prop_assert!((used(&next) - before.0 - moved).abs() < 1e-6);
+                    prop_assert!(jar.left() >= 0.0 && used(&next) + jar.left() <= total + 1e-6);
+                    prop_assert!((jar.filled_ml() - used(&next) - jar.left()).abs() < 1e-6);
+                    pot = next;
+                }
+            }
+            prop_assert!((pot.total() - total).abs() < 1e-12);
+            prop_assert_eq!(pot.clone().reopened(), Err(BadPour::InAJar));
+            let gone = pot.with_jar(|jar| jar.gone_at = Some(Timestamp::UNIX_EPOCH)).unwrap();
+            prop_assert!(gone.jar().unwrap().is_empty());
+            prop_assert_eq!(gone.in_jar(1.0, Timestamp::UNIX_EPOCH), Err(BadJar::Gone));
         }
 
         /// The last step taken back leaves the pot as it was; the same step twice counts once.

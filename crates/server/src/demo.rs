@@ -3,6 +3,7 @@
 
 mod boards;
 mod days;
+mod jars;
 mod log;
 mod piece;
 mod plan;
@@ -130,6 +131,7 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
         ));
     }
     readings(store, &shelf)?;
+    let mut mixes = Vec::new();
     for (n, (name, recipe, target)) in (0i64..).zip(MIXES) {
         let component = |(paint, parts): &(&str, u32)| {
             let parts = WholeParts::new(*parts).map_err(|_| unsound(paint))?;
@@ -138,8 +140,9 @@ pub(crate) fn fill(store: &mut Store) -> Result<(), StoreError> {
         let components = recipe.iter().map(component).collect::<Result<_, StoreError>>()?;
         let target = target.map(code).transpose()?;
         let mix = SavedMix::new(Some(named(name)?), components, target).map_err(|_| unsound(name))?;
-        store.furnish_on(days_ago(34 - 3 * n, (10 + n as i8, 20)), mix)?;
+        mixes.push(store.furnish_on(days_ago(34 - 3 * n, (10 + n as i8, 20)), mix)?);
     }
+    jars::jars(store, &mixes)?;
     let boards = boards::boards(store, &shelf)?;
     let pieces = piece::pieces(store, &shelf, &boards)?;
     plan::plans(store, pieces, boards[0])?;

@@ -19,6 +19,7 @@ pub(crate) const FORMS: &[M<'static>] = &[
     M::up(include_str!("migrations/10-made-by.sql")),
     M::up(include_str!("migrations/11-practice.sql")),
     M::up(include_str!("migrations/12-quotes.sql")),
+    M::up(include_str!("migrations/13-jars.sql")),
 ];
 
 /// True if the file is new or has an older format.

@@ -15,6 +15,7 @@
 //! [`ShelfSnapshot::ways_back`], [`SeenBoard`] |
 //! | and a whole piece? | [`Room`] |
 //! | what must be done on it, when, and with how much paint? | [`Room::plan`], [`RunSheetView`] |
+//! | what is left in jars, and is it still good? | [`JarView`], [`ShelfSnapshot::jars_near`] |
 //! | what did a reading change? | [`ShelfSnapshot::news`], [`ShelfSnapshot::taught`] |
 //! | what would an import do, and what does an export contain? | [`Import`], [`ShelfSnapshot::export`] |
 //! | what was done, and how is it repeated? | [`ShelfSnapshot::log_page`], [`ShelfSnapshot::make_again`],
@@ -40,6 +41,7 @@ mod correcting;
 mod exports;
 mod first_hour;
 mod imports;
+mod jars;
 mod label;
 mod log;
 mod matching;
@@ -81,6 +83,7 @@ pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
 pub use exports::Export;
 pub use first_hour::{FirstHour, FirstStep, FirstStepView, MadeSoFar};
 pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
+pub use jars::{JarEntry, JarNear, JarSignChoice, JarTaken, JarUsed, JarView, JarsView, JarsWanted};
 pub use label::{LabelPart, square};
 pub use log::{
     CameOut, FinishOnPhoto, FinishRequest, LikePot, LogAsked, LogDay, LogEntryView, LogGroup, LogNoteEntry,
@@ -111,10 +114,10 @@ pub use pieces::{
 };
 pub use plans::{
     CareView, ClockSet, ClockView, CostView, Dab, DayHoursEntry, DoneView, DryingView, ElsewhereView,
-    HoursEntry, IdleView, JarToUse, JobEstimate, LayerRecord, OnTheBench, OtherWay, PaceView, PartToMend,
-    PieceRecord, Planned, PotNeeded, PriceBetween, ReadyBetween, RunSheetEntry, RunSheetView, SchemeCost,
-    SchoolCost, Spot, StepDone, StepView, TinCost, ToBuy, ToolView, TouchUp, UndercoatView, WetEdgeView,
-    WhenAsked, ZoneRecord,
+    HoursEntry, IdleView, JarForPot, JarToUse, JobEstimate, LayerRecord, OnTheBench, OtherWay, PaceView,
+    PartToMend, PieceRecord, Planned, PotNeeded, PriceBetween, ReadyBetween, RunSheetEntry, RunSheetView,
+    SchemeCost, SchoolCost, Spot, StepDone, StepView, TinCost, ToBuy, ToolView, TouchUp, UndercoatView,
+    WetEdgeView, WhenAsked, ZoneRecord,
 };
 pub use pours::{
     AgainstPlan, AmountsIn, OnScale, PageSquare, PotAtHand, PotLabel, PotReading, PourBegun, PourLine,

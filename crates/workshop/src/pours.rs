@@ -7,7 +7,7 @@ use uuid::Uuid;
 use warm_blend_device::NotYet;
 use warm_blend_documents::{Documents, Kept};
 use warm_blend_learn::ShelfPaint;
-use warm_blend_mixing::{AmountAsEntered, BadPour, PourAction, PourEvent, PourRecord};
+use warm_blend_mixing::{AmountAsEntered, BadPour, Jar, PourAction, PourEvent, PourRecord};
 use warm_blend_paint::{
     Look, Measure, Millilitres, MixPart, PaintId, Parts, SavedMix, Units, Verdict, WholeParts,
 };
@@ -173,6 +173,8 @@ pub struct PourLine {
     pub recipe: String,
     /// Its flat colour; absent if it is empty.
     pub hex: Option<String>,
+    /// Amount left of it in a jar, ml; absent without a jar.
+    pub jar_ml: Option<f64>,
 }
 
 /// Label of a pot.
@@ -188,7 +190,11 @@ pub struct PotLabel {
     pub code: String,
     /// Where it is kept.
     pub place: Option<String>,
-    /// Volume, ml.
+    /// Client that what is left is kept for.
+    pub client: Option<String>,
+    /// Last day on which what is left is expected to be good; absent without a jar.
+    pub until: Option<String>,
+    /// Volume, or what is left in its jar, ml.
     pub total_ml: f64,
     /// Volume as text.
     pub total: String,
@@ -421,7 +427,9 @@ fn amount_words(action: &PourAction, unit: AmountsIn) -> String {
 /// Why a pot cannot be changed like this.
 pub fn refused(error: &BadPour) -> Refusal {
     match error {
-        BadPour::NotTheLast | BadPour::Finished | BadPour::Empty => Refusal::Stale(error.to_string()),
+        BadPour::NotTheLast | BadPour::Finished | BadPour::Empty | BadPour::InAJar => {
+            Refusal::Stale(error.to_string())
+        }
         BadPour::Paints(_) => Refusal::field("/paint", error),
         _ => Refusal::field("/count", error),
     }
@@ -517,6 +525,7 @@ impl ShelfSnapshot {
             total_ml: record.total(),
             recipe: record.recipe().iter().map(part).collect::<Vec<_>>().join(" : "),
             hex: poured.map(|poured| look.hex(poured.best())),
+            jar_ml: record.jar().map(Jar::left),
         })
     }
 }
@@ -531,7 +540,12 @@ impl PotLabel {
         zone: jiff::tz::TimeZone,
     ) -> Result<Self, Refusal> {
         let record = &kept.value;
-        let inside = record.inside();
+        // What is left in a jar, where there is one.
+        let left = record.jar().map(Jar::left).filter(|ml| *ml > 0.0);
+        let held = left.unwrap_or_else(|| record.total());
+        let of_held = held / record.total().max(f64::MIN_POSITIVE);
+        let mut inside = record.inside();
+        inside.iter_mut().for_each(|(_, ml)| *ml *= of_held);
         let amounts: Vec<f64> = inside.iter().map(|(_, ml)| *ml).collect();
         let recipe = warm_blend_paint::measurable(&amounts);
         let mut grams = 0.0;
@@ -546,26 +560,28 @@ impl PotLabel {
             })
         };
         let parts = recipe.iter().zip(&inside).map(part).collect::<Result<Vec<_>, Refusal>>()?;
-        let day = kept.made_at.to_zoned_datetime(zone).date().to_string();
+        let day = kept.made_at.to_zoned_datetime(zone.clone()).date();
         let code = label::code(kept.id);
         let name = record.name.clone().map(String::from);
         let place = record.place.clone().map(String::from);
         // With the combined density of its tins.
-        let total = unit.say(record.total(), grams / record.total().max(f64::MIN_POSITIVE));
+        let total = unit.say(held, grams / held.max(f64::MIN_POSITIVE));
         let units = match unit {
             AmountsIn::In(measure) => Units::system_of(measure),
             AmountsIn::Grams => None,
         };
-        let whole = units.unwrap_or_default().say_volume(record.total());
-        let text = label::text(name.as_deref(), &parts, &whole, &day, place.as_deref(), &code);
+        let whole = units.unwrap_or_default().say_volume(held);
+        let text = label::text(name.as_deref(), &parts, &whole, &day.to_string(), place.as_deref(), &code);
         let (code_size, code_path) = label::square(&text).ok_or(Refusal::Broken)?;
         Ok(Self {
             id: kept.id,
             name,
-            day,
+            day: day.to_string(),
             code,
             place,
-            total_ml: record.total(),
+            client: record.jar().and_then(|jar| jar.client.clone()).map(String::from),
+            until: record.jar().map(|jar| known.keeping(record, jar, day, &zone).until.to_string()),
+            total_ml: held,
             total,
             parts,
             swatch: known.swatch_of(&record.parts(), look)?,
@@ -578,7 +594,8 @@ impl PotLabel {
 
     /// With its page, at this address of the program.
     pub fn opened_at(mut self, address: Option<&str>) -> Self {
-        let address = address.map(|address| format!("{address}/label/{}", self.id));
+        let page = if self.until.is_some() { "jars" } else { "label" };
+        let address = address.map(|address| format!("{address}/{page}/{}", self.id));
         self.page = address.and_then(|address| {
             let (size, path) = label::square(&address)?;
             Some(PageSquare { address, size, path })

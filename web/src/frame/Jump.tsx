@@ -34,6 +34,7 @@ function useGoals(): Goal[] {
     ...(role ? [] : [{ id: 'network', name: 'Network', kind: 'page', go: () => go('/network') }]),
     { id: 'practice', name: 'Practice', kind: 'page', go: () => go('/practice') },
     { id: 'quotes', name: 'Quotes', kind: 'page', go: () => go('/quotes') },
+    ...(role === 'guest' ? [] : [{ id: 'jars', name: 'Jars', kind: 'page', go: () => go('/jars') }]),
     { id: 'about', name: 'About, and licences', kind: 'page', go: () => go('/about') },
     ...boards.map((board) => ({
       id: board.id,
@@ -60,8 +61,8 @@ function useGoals(): Goal[] {
     ...pours.map((pour) => ({
       id: pour.id,
       name: `${pour.code} ${pour.name ?? pour.recipe}`,
-      kind: 'pot',
-      go: () => go(pour.open ? `/pot/${pour.mix}` : `/label/${pour.id}`),
+      kind: pour.jar_ml == null ? 'pot' : 'jar',
+      go: () => go(pour.open ? `/pot/${pour.mix}` : `/${pour.jar_ml == null ? 'label' : 'jars'}/${pour.id}`),
     })),
     ...lights.map((light) => ({
       id: light.id,

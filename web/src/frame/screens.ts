@@ -20,6 +20,7 @@ const BESIDE = [
   { to: '/piece/sheet', name: 'Client sheet' },
   { to: '/piece/touch-up', name: 'Touch-up' },
   { to: '/label', name: 'Pot label' },
+  { to: '/jars', name: 'Jars' },
   { to: '/backups', name: 'Backups' },
   { to: '/network', name: 'Network' },
   { to: '/practice', name: 'Practice' },

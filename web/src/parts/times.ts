@@ -9,6 +9,7 @@ const FORMS = {
   weekday: { weekday: 'short' },
   long: { weekday: 'long' },
   full: { day: 'numeric', month: 'long', year: 'numeric', hour: 'numeric', minute: '2-digit' },
+  whole: { day: 'numeric', month: 'long', year: 'numeric' },
   date: { year: 'numeric', month: '2-digit', day: '2-digit' },
 } as const satisfies Record<string, Intl.DateTimeFormatOptions>;
 
@@ -38,6 +39,8 @@ export function clockOf(zone: string | null | undefined) {
     date: iso,
     /** `Friday 27 November`, of a date without a time. */
     plainDay: (date: string) => format('day', 'UTC').format(new Date(`${date}T12:00:00Z`)),
+    /** `27 November 2026`, of a date without a time. */
+    longDay: (date: string) => format('whole', 'UTC').format(new Date(`${date}T12:00:00Z`)),
     /** `Fri 27 Nov` */
     short: (at: string) => text('short', at),
     /** `Fri 27 Nov`; `Thursday or Friday` within the week, `Thu or Fri 27 Nov` later; else `Fri 27 – Mon 30 Nov` */

@@ -14,8 +14,10 @@ const SCREENS: Record<string, string> = {
   pour: '/pot',
 };
 
-/** The screen of what was changed; none where it is seen on several. */
-export function placeOf({ kind, document, there }: HistoryStep): string | undefined {
+/** The screen of what was changed; none where it is seen on several, or where one is already. */
+export function placeOf({ kind, document, there }: HistoryStep, here: string): string | undefined {
+  // What is left of a pot is seen among the jars.
+  if (kind === 'pour' && here.startsWith('/jars')) return undefined;
   const screen = BY_ID[kind];
   return screen && there ? `${screen}/${document}` : (screen ?? SCREENS[kind]);
 }

@@ -4,14 +4,18 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { api, changing, got, type QuoteAsked } from '../api/client';
 import { useLook, useUnits } from '../light/light';
 import { show } from './cache';
+import { useMe } from './network';
 import { DRAWN } from './piece';
 import { useLastPreview, usePreviewPicture } from './preview';
 import { refresh } from './workspace';
 
 const KEY = ['quotes'];
 
-export const useQuotes = () =>
-  useQuery({ queryKey: KEY, queryFn: () => got(api.GET('/api/quotes')), staleTime: 0 });
+/** A guest, who may be another client, is not shown them. */
+export function useQuotes() {
+  const enabled = useMe().data?.role !== 'guest';
+  return useQuery({ queryKey: KEY, queryFn: () => got(api.GET('/api/quotes')), staleTime: 0, enabled });
+}
 
 /** What is asked, without the names: they change nothing of it. */
 const nameless = (asked: QuoteAsked): QuoteAsked => ({ ...asked, name: null, client: null });

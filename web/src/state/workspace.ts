@@ -200,8 +200,9 @@ export function useUndo(direction: 'undo' | 'redo', tell: Tells) {
       if (!now) return;
       if (now.done) {
         tell(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${now.done.words}`);
-        const place = placeOf(now.done);
-        if (place && !window.location.pathname.startsWith(place)) void go(place);
+        const here = window.location.pathname;
+        const place = placeOf(now.done, here);
+        if (place && !here.startsWith(place)) void go(place);
       }
       client.setQueryData(keys.history, now);
     },

@@ -6,6 +6,7 @@ mod boards;
 mod everyone;
 mod faulty;
 mod guide;
+mod jars;
 mod keeping;
 mod log;
 mod network;

@@ -10,6 +10,7 @@ mod demo;
 mod files;
 mod guide;
 mod history;
+mod jars;
 mod log;
 mod mixes;
 mod network;
@@ -39,7 +40,7 @@ pub fn all() -> OpenApiRouter<Workspace> {
     for_everybody().merge(for_painters()).merge(at_the_machine())
 }
 
-/// Questions, which change nothing: guests may ask them too.
+/// Questions, which change nothing: guests may ask them too, but for those about other clients.
 fn for_everybody() -> OpenApiRouter<Workspace> {
     OpenApiRouter::new()
         .routes(routes!(photos::kept))
@@ -102,7 +103,6 @@ fn for_everybody() -> OpenApiRouter<Workspace> {
         .routes(routes!(piece::why))
         .routes(routes!(quotes::preview))
         .routes(routes!(quotes::picture))
-        .routes(routes!(quotes::list))
         .routes(routes!(piece::picture))
         .routes(routes!(piece::find_unifying))
         .routes(routes!(piece::look_at_photo))
@@ -169,10 +169,15 @@ fn for_painters() -> OpenApiRouter<Workspace> {
         .routes(routes!(pours::finish))
         .routes(routes!(pours::reopen))
         .routes(routes!(pours::place))
+        .routes(routes!(jars::list))
+        .routes(routes!(jars::labels))
+        .routes(routes!(jars::near))
+        .routes(routes!(jars::get, jars::keep, jars::throw_away))
+        .routes(routes!(jars::take))
         .routes(routes!(scale::begin))
         .routes(routes!(scale::act))
         .routes(routes!(piece::make))
-        .routes(routes!(quotes::make))
+        .routes(routes!(quotes::list, quotes::make))
         .routes(routes!(quotes::accept))
         .routes(routes!(piece::change, piece::remove))
         .routes(routes!(piece::rename))

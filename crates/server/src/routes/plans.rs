@@ -71,9 +71,9 @@ impl Sheet {
             if pieces.iter().all(|piece| piece.id != id) {
                 pieces.push(store.get(id)?);
             }
-            Ok::<_, StoreError>((pieces, store.all::<RunSheet>()?))
+            Ok::<_, StoreError>((pieces, store.all::<RunSheet>()?, store.all::<PourRecord>()?))
         };
-        let ((pieces, sheets), around) = Around::and(workspace, read).await?;
+        let ((pieces, sheets, pours), around) = Around::and(workspace, read).await?;
         let paces = Paces::learned(sheets.iter().flat_map(|kept| &kept.value.done));
         let of = |piece: Uuid| sheets.iter().find(|kept| kept.value.piece == piece);
         let (revision, sheet) =
@@ -84,7 +84,7 @@ impl Sheet {
             false => of(piece.id).map(|kept| (piece, kept.value.clone())),
         };
         let bench = pieces.into_iter().filter_map(on_it).collect();
-        let asked = WhenAsked { now: Timestamp::now(), paces, units: said.units };
+        let asked = WhenAsked { now: Timestamp::now(), paces, units: said.units, pours };
         let look = Look { light: said.light, state: said.state };
         Ok(Self { id, revision, sheet, bench, asked, around, look })
     }
@@ -231,9 +231,8 @@ pub async fn touch_up(
     Query(SpotAsked { spot }): Query<SpotAsked>,
 ) -> Answer<TouchUp> {
     workspace.shelf_in_full().await?;
-    let pours = workspace.with(|store| store.all::<PourRecord>()).await?;
     let sheet = Sheet::of(&workspace, id, said).await?;
-    sheet.plan(move |planned, _| planned.touch_up(&pours, spot)).await.map(Json)
+    sheet.plan(move |planned, _| planned.touch_up(spot)).await.map(Json)
 }
 
 /// Export a run sheet: the remaining work as a calendar, shopping as a table, or the record as a table or JSON:

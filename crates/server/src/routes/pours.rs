@@ -43,11 +43,11 @@ pub struct PotTelling {
     /// A measure such as `tsp` or `ml`, or `g`; by default ml.
     #[serde(default)]
     #[param(value_type = String)]
-    measure: AmountsIn,
+    pub measure: AmountsIn,
 }
 
 impl PotTelling {
-    fn look(&self) -> Look {
+    pub fn look(&self) -> Look {
         Look { light: self.light, state: self.state }
     }
 }
@@ -232,7 +232,8 @@ pub async fn reopen(
     Path(id): Path<Uuid>,
     Query(telling): Query<PotTelling>,
 ) -> Answer<PourView> {
-    changed(&workspace, id, telling, |change| Ok(change.record.reopened()), |_| ()).await
+    let change = |Change { record, .. }: Change| Ok(record.reopened().map_err(|error| refused(&error))?);
+    changed(&workspace, id, telling, change, |_| ()).await
 }
 
 /// Set where the pot is kept.

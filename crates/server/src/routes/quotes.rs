@@ -7,6 +7,7 @@ use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_board::Board;
 use warm_blend_documents::{Kept, Workshop};
+use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{Look, Units};
 use warm_blend_piece::{Piece, Quote};
 use warm_blend_plan::{Paces, RunSheet};
@@ -48,9 +49,10 @@ struct Quoting {
 impl Quoting {
     async fn of(workspace: &Workspace, asked: QuoteAsked, units: Units) -> Result<Self, Problem> {
         let read = |store: &mut Store| {
-            Ok::<_, StoreError>((store.all::<Piece>()?, store.all::<RunSheet>()?, workshop(store)?))
+            let made = (store.all::<RunSheet>()?, store.all::<PourRecord>()?);
+            Ok::<_, StoreError>((store.all::<Piece>()?, made, workshop(store)?))
         };
-        let ((pieces, sheets, workshop), mut around) = Around::and(workspace, read).await?;
+        let ((pieces, (sheets, pours), workshop), mut around) = Around::and(workspace, read).await?;
         let boards = around.shelf().quoted_boards(&asked)?;
         let piece = asked.piece(&BOARDS[..boards.len()])?;
         around.add(BOARDS.into_iter().zip(boards.iter().cloned()));
@@ -61,7 +63,7 @@ impl Quoting {
             Some((piece, sheet))
         };
         let bench = pieces.into_iter().filter_map(on_it).collect();
-        let when = WhenAsked { now: Timestamp::now(), paces, units };
+        let when = WhenAsked { now: Timestamp::now(), paces, units, pours };
         Ok(Self { asked, piece, boards, around, bench, sheet, workshop, when })
     }
 

@@ -8,6 +8,7 @@ mod files;
 mod guards;
 mod guide;
 mod interface;
+mod jars;
 mod jobs;
 mod log;
 mod network;

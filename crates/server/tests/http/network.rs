@@ -69,8 +69,17 @@ const HERE: [&str; 7] = [
 ];
 
 /// What takes the workspace away, or shows the machine: not for guests.
-const NOT_FOR_GUESTS: [&str; 5] =
-    ["/api/archive", "/api/backups", "/api/trash", "/api/set-aside", "/api/export/{format}"];
+const NOT_FOR_GUESTS: [&str; 9] = [
+    "/api/archive",
+    "/api/backups",
+    "/api/trash",
+    "/api/set-aside",
+    "/api/export/{format}",
+    "/api/jars",
+    "/api/jars/labels",
+    "/api/pours/{id}/jar",
+    "/api/quotes",
+];
 
 /// A workspace on the network, and a client that trusts its authority.
 struct Workshop {

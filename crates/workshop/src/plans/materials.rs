@@ -136,7 +136,7 @@ impl<'a> Planned<'a> {
 
     /// Shopping for the rest of the plan.
     pub(super) fn shopping_list(&self) -> Vec<ToBuy> {
-        self.to_buy(&amounts(&self.steps, &self.zones))
+        self.to_buy(&self.after_jars(&amounts(&self.steps, &self.zones)))
     }
 
     pub(super) fn pots(&self, needed: &[Needed], swatches: &Swatches) -> Vec<PotNeeded> {
@@ -145,14 +145,16 @@ impl<'a> Planned<'a> {
                 Some(class) => class.name().to_owned(),
                 None => self.room.shelf.pot_words(&pot.pot),
             };
+            let jars = self.jars_to_use(pot);
+            let to_mix = (pot.ml - jars.iter().map(|jar| jar.ml).sum::<f64>()).max(0.0);
             let amount = |(paint, share): (PaintId, f64)| {
-                let ml = pot.ml * share;
+                let ml = to_mix * share;
                 let density = self.room.shelf.tin(paint.0).map_or(1.0, |tin| tin.value.density());
                 let units = self.asked.units;
                 let name = self.room.shelf.name(paint.0);
                 format!("{name} {}, {}", units.say_volume(ml), units.say_weight(ml * density))
             };
-            let several = pot.pot.len() > 1;
+            let several = pot.pot.len() > 1 && to_mix > 0.0;
             PotNeeded {
                 words,
                 parts: pot.pot.clone(),
@@ -160,6 +162,9 @@ impl<'a> Planned<'a> {
                 ml: pot.ml,
                 amount: self.amount(pot.ml),
                 amounts: if several { shares(&pot.pot).map(amount).collect() } else { Vec::new() },
+                to_mix: (to_mix > 0.0).then(|| self.amount(to_mix)),
+                to_mix_ml: to_mix,
+                jars,
             }
         };
         needed.iter().map(one).collect()

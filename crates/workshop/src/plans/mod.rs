@@ -4,6 +4,7 @@ mod bench;
 mod entry;
 mod estimate;
 mod exports;
+mod from_jars;
 mod materials;
 mod planning;
 mod reasons;
@@ -17,9 +18,10 @@ pub use bench::OnTheBench;
 pub(crate) use entry::timestamp;
 pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use estimate::JobEstimate;
+pub use from_jars::{JarForPot, JarToUse};
 pub use planning::{Planned, WhenAsked};
 pub use record::{LayerRecord, PieceRecord, ZoneRecord};
-pub use touch_up::{Dab, JarToUse, PartToMend, Spot, TouchUp};
+pub use touch_up::{Dab, PartToMend, Spot, TouchUp};
 pub use view::{
     CareView, ClockView, CostView, DoneView, DryingView, ElsewhereView, IdleView, OtherWay, PaceView,
     PotNeeded, PriceBetween, ReadyBetween, RunSheetView, SchemeCost, SchoolCost, StepView, TinCost, ToBuy,

@@ -5,6 +5,8 @@ use std::collections::BTreeMap;
 use jiff::Timestamp;
 use uuid::Uuid;
 use warm_blend_board::{FLAT, Layer};
+use warm_blend_documents::Kept;
+use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{Contents, Name, PaintId, Product, Units};
 use warm_blend_piece::{Meeting, Piece, Zone};
 use warm_blend_plan::{
@@ -25,6 +27,8 @@ pub struct WhenAsked {
     pub paces: Paces,
     /// Units for amounts.
     pub units: Units,
+    /// All pots, some of them kept in jars.
+    pub pours: Vec<Kept<PourRecord>>,
 }
 
 /// Work on another piece.
@@ -79,8 +83,12 @@ impl<'a> Room<'a> {
 
     /// True if no work is left on a piece, and some was done.
     pub fn is_finished(&self, piece: &'a Piece, sheet: &'a RunSheet) -> bool {
-        let asked =
-            WhenAsked { now: Timestamp::UNIX_EPOCH, paces: Paces::default(), units: Units::default() };
+        let asked = WhenAsked {
+            now: Timestamp::UNIX_EPOCH,
+            paces: Paces::default(),
+            units: Units::default(),
+            pours: Vec::new(),
+        };
         let planned = self.plan_around((piece, sheet), asked, Default::default());
         !sheet.done.is_empty() && planned.is_ok_and(|planned| planned.steps.is_empty())
     }

@@ -265,7 +265,7 @@ impl Planned<'_> {
             verdict: ends.and_then(|ends| self.verdict(ends)),
             notes: self.assumptions(&whole),
             pots: self.pots(&left, &swatches),
-            shopping: self.to_buy(&left),
+            shopping: self.to_buy(&self.after_jars(&left)),
             undercoats: self.undercoats(),
             cost: CostView {
                 materials: cost.materials,

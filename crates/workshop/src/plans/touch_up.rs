@@ -2,21 +2,16 @@
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use uuid::Uuid;
 use warm_blend_board::FLAT;
-use warm_blend_documents::Kept;
-use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{Measure, MixPart, PaintId, Parts, shares};
 use warm_blend_plan::{Laid, Lying, wait};
 
+use super::from_jars::JarToUse;
 use super::materials::COUNTED;
 use super::planning::Planned;
 use super::reasons::lasting;
 use super::record::PALM;
-use crate::{Refusal, label};
-
-/// How far the share of a tin may be from the recipe in a pot that was poured by it†.
-const SAME_POT: f64 = 0.02;
+use crate::Refusal;
 
 /// Size of a spot.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize, ToSchema)]
@@ -72,19 +67,6 @@ pub struct Dab {
     pub dries: Option<String>,
 }
 
-/// A pot that may still hold what is needed.
-#[derive(Debug, Serialize, ToSchema)]
-pub struct JarToUse {
-    /// The pot.
-    pub pour: Uuid,
-    /// Short code on its label.
-    pub code: String,
-    /// Where it is kept.
-    pub place: Option<String>,
-    /// When it was poured, RFC 3339.
-    pub poured_at: String,
-}
-
 impl Spot {
     const fn square_metres(self) -> f64 {
         match self {
@@ -95,12 +77,12 @@ impl Spot {
 }
 
 impl Planned<'_> {
-    /// How a spot of each part is mended, with pots that were poured.
-    pub fn touch_up(&self, pours: &[Kept<PourRecord>], spot: Spot) -> Result<TouchUp, Refusal> {
+    /// How a spot of each part is mended.
+    pub fn touch_up(&self, spot: Spot) -> Result<TouchUp, Refusal> {
         let parts = self.on.zones().filter(|(_, on)| !on.lies().is_empty());
         let parts = parts.map(|(zone, on)| {
             let dabs = on.lies().iter().enumerate().map(|(n, lying)| {
-                let mut dabs = self.dabs(lying, pours, spot)?;
+                let mut dabs = self.dabs(lying, spot)?;
                 if let (Some(last), Some(next)) = (dabs.last_mut(), on.lies().get(n + 1)) {
                     let tins = |paint| self.product(paint);
                     let minutes = wait(&lying.work, &next.work, &tins, self.sheet.air);
@@ -118,7 +100,7 @@ impl Planned<'_> {
         })
     }
 
-    fn dabs(&self, lying: &Lying, pours: &[Kept<PourRecord>], spot: Spot) -> Result<Vec<Dab>, Refusal> {
+    fn dabs(&self, lying: &Lying, spot: Spot) -> Result<Vec<Dab>, Refusal> {
         let bare = |how| Dab {
             how,
             pot: None,
@@ -131,23 +113,16 @@ impl Planned<'_> {
         };
         match lying.work.layers() {
             [] => Ok(vec![bare(self.name(&lying.work))]),
-            layers => {
-                layers.iter().map(|laid| self.dab(laid, pours, spot, bare(self.layer_name(laid)))).collect()
-            }
+            layers => layers.iter().map(|laid| self.dab(laid, spot, bare(self.layer_name(laid)))).collect(),
         }
     }
 
-    fn dab(&self, laid: &Laid, pours: &[Kept<PourRecord>], spot: Spot, bare: Dab) -> Result<Dab, Refusal> {
+    fn dab(&self, laid: &Laid, spot: Spot, bare: Dab) -> Result<Dab, Refusal> {
         if laid.technique.takes_away() {
             return Ok(bare);
         }
         let ml = spot.square_metres() * laid.technique.ml_by_square_metre(laid.hand, &FLAT);
-        let jar = pours.iter().rev().find(|kept| is_of(&kept.value, &laid.pot)).map(|kept| JarToUse {
-            pour: kept.id,
-            code: label::code(kept.id),
-            place: kept.value.place.as_ref().map(|place| place.as_str().to_owned()),
-            poured_at: kept.made_at.to_string(),
-        });
+        let jar = self.pot_left(&laid.pot, ml);
         let of: Vec<(PaintId, Parts)> = laid.pot.iter().map(|part| (part.paint, part.parts.into())).collect();
         let mixed = if of.is_empty() { None } else { self.room.shelf.stirred(&of)? };
         let look = self.room.look;
@@ -182,17 +157,4 @@ impl Planned<'_> {
         };
         pot.iter().zip(shares(pot)).map(one).collect()
     }
-}
-
-/// True if a finished pot holds this recipe.
-fn is_of(pour: &PourRecord, pot: &[MixPart]) -> bool {
-    let inside = pour.inside();
-    let total = pour.total();
-    let share =
-        |paint: PaintId| inside.iter().find(|(own, _)| *own == paint).map_or(0.0, |(_, ml)| ml / total);
-    pour.finished_at.is_some()
-        && total > 0.0
-        && !pot.is_empty()
-        && inside.len() == pot.len()
-        && shares(pot).all(|(paint, wanted)| (share(paint) - wanted).abs() <= SAME_POT)
 }

@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_paint::MixPart;
 
+use super::from_jars::JarForPot;
 use crate::{FindingView, RunSheetEntry, Swatch};
 
 /// The run sheet of a piece, planned from now on.
@@ -213,7 +214,13 @@ pub struct PotNeeded {
     pub ml: f64,
     /// Amount as text.
     pub amount: String,
-    /// Amount of each part: `slate blue 260 ml, 320 g`.
+    /// Jars to use first.
+    pub jars: Vec<JarForPot>,
+    /// Amount that is mixed once they are used up, ml.
+    pub to_mix_ml: f64,
+    /// That amount as text; absent if the jars are enough.
+    pub to_mix: Option<String>,
+    /// Amount of each part of it: `slate blue 260 ml, 320 g`.
     pub amounts: Vec<String>,
 }
 

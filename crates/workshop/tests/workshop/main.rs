@@ -5,6 +5,7 @@ mod documents;
 mod entries;
 mod files;
 mod guidance;
+mod jars;
 mod log;
 mod mixing;
 mod pile;

@@ -7,8 +7,8 @@ use proptest::prelude::*;
 use uuid::Uuid;
 use warm_blend_board::{Board, Ground, GroundKind, Layer, Letter, Strip, Technique};
 use warm_blend_documents::Kept;
-use warm_blend_mixing::{AmountAsEntered, PourAction, PourEvent, PourRecord};
-use warm_blend_paint::{Class, Look, MixId, Name, PaintId, SavedMix, Units};
+use warm_blend_mixing::{AmountAsEntered, JarSign, PourAction, PourEvent, PourRecord};
+use warm_blend_paint::{Class, Look, MixId, Name, PaintId, Units};
 use warm_blend_piece::{Ageing, Finish, Piece, PieceKind, Zone, ZoneFinish};
 use warm_blend_plan::{Paces, Rates, RunSheet, WorkingHours};
 use warm_blend_workshop::{
@@ -28,6 +28,7 @@ struct Bench {
     boards: BTreeMap<Uuid, Board>,
     pieces: [Piece; 2],
     sheets: [RunSheet; 2],
+    pours: Vec<Kept<PourRecord>>,
 }
 
 fn layers() -> Vec<Layer> {
@@ -68,12 +69,14 @@ impl Bench {
                 piece("stool", PieceKind::Stool, &[Zone::Legs, Zone::Seat]),
             ],
             sheets: [sheet(CHEST), sheet(STOOL)],
+            pours: Vec::new(),
         }
     }
 
     fn ask<R>(&self, own: Uuid, at: Timestamp, ask: impl FnOnce(&Planned) -> R) -> R {
         let room = Room { boards: &self.boards, shelf: &self.shelf, look: Look::default() };
-        let asked = WhenAsked { now: at, paces: Paces::learned(std::iter::empty()), units: Units::Metric };
+        let paces = Paces::learned(std::iter::empty());
+        let asked = WhenAsked { now: at, paces, units: Units::Metric, pours: self.pours.clone() };
         let [chest, stool] = &self.pieces;
         let bench = [
             OnTheBench { id: CHEST, piece: chest, sheet: &self.sheets[0] },
@@ -539,13 +542,13 @@ fn counted(dab: &Dab) -> Vec<(f64, String)> {
 
 /// The chest with everything ticked off, and how a spot of it is mended.
 fn mended(layers: Vec<Layer>, pours: &[Kept<PourRecord>], spot: Spot) -> TouchUp {
-    let mut bench = Bench::new(layers);
+    let mut bench = Bench { pours: pours.to_vec(), ..Bench::new(layers) };
     let mut at = monday();
     while let Some(step) = bench.view(CHEST, at).steps.into_iter().find(|step| step.ready) {
         at = step.ends.parse::<Timestamp>().unwrap().max(at) + SignedDuration::from_mins(5);
         bench.tick(at, &step.id).unwrap();
     }
-    bench.ask(CHEST, at, |planned| planned.touch_up(pours, spot).unwrap())
+    bench.ask(CHEST, at, |planned| planned.touch_up(spot).unwrap())
 }
 
 /// The layers of the part in their order, each drying before the next; what is mixed anew says how far off it may be.
@@ -578,34 +581,91 @@ fn a_chip_is_mended_layer_by_layer() {
     assert_eq!((all(&chip), all(&palm) > 12.0), (6.0, true));
 }
 
+/// A pot of blue and white.
+fn pot(n: u128, amounts: &[(u128, f64)], finished: bool) -> Kept<PourRecord> {
+    let mut record = PourRecord::begin(MixId(id(50)), &mix(&[(BLUE, 5), (WHITE, 1)]), Some(100.0)).unwrap();
+    for (k, (paint, ml)) in amounts.iter().enumerate() {
+        let said = AmountAsEntered::Weighed(*ml);
+        let action = PourAction::Added { paint: PaintId(id(*paint)), ml: *ml, said };
+        record = record.with(PourEvent { id: id(10 * n + k as u128), at: monday(), action }).unwrap();
+    }
+    if finished {
+        record = record.finished(monday()).unwrap();
+    }
+    Kept { id: id(n), revision: 1, removed: false, made_at: monday(), changed_at: monday(), value: record }
+}
+
+/// What is left of such a pot, in a jar.
+fn jar(n: u128, ml: f64, client: Option<&str>, signs: &[JarSign]) -> Kept<PourRecord> {
+    let Kept { value, .. } = pot(n, &[(BLUE, 500.0), (WHITE, 100.0)], true);
+    let value = value.in_jar(ml, monday()).unwrap();
+    let client = client.map(|name| Name::new(name).unwrap());
+    let value = value.with_jar(|jar| (jar.client, jar.signs) = (client, signs.to_vec())).unwrap();
+    Kept { value, ..pot(n, &[], false) }
+}
+
+/// What stands in jars is used before anything is mixed: the pot, and the tins it takes, are less by just that. Jars of other clients stay,
+/// and so does what stood in frost; the price is the same.
+#[test]
+fn jars_are_used_first() {
+    let without = Bench::new(layers()).view(CHEST, monday());
+    let with = |pours: Vec<Kept<PourRecord>>| {
+        let mut bench = Bench { pours, ..Bench::new(layers()) };
+        bench.pieces[0].brief.client = Some(Name::new("Ina Holm").unwrap());
+        bench.view(CHEST, monday())
+    };
+    let needed =
+        |view: &RunSheetView, name: &str| view.shopping.iter().find(|row| row.name == name).unwrap().needed;
+    let blue = &without.pots.iter().find(|pot| pot.words == "5 harbour : 1 chimney white").unwrap();
+    assert!((blue.jars.len(), blue.to_mix_ml) == (0, blue.ml) && blue.ml > 130.0, "{blue:?}");
+
+    let some = with(vec![
+        jar(700, 90.0, None, &[]),
+        jar(701, 30.0, Some("Ina Holm"), &[JarSign::LooseLid]),
+        jar(702, 400.0, Some("Somebody else"), &[]),
+        jar(703, 400.0, None, &[JarSign::Frost]),
+        pot(704, &[(BLUE, 500.0), (WHITE, 100.0)], true),
+    ]);
+    let now = some.pots.iter().find(|pot| pot.words == blue.words).unwrap();
+    let used: Vec<(Uuid, f64)> = now.jars.iter().map(|jar| (jar.pour, jar.ml)).collect();
+    assert_eq!(used, [(id(700), 90.0), (id(701), 30.0)]);
+    assert!((now.to_mix_ml - (blue.ml - 120.0)).abs() < 1e-9 && now.ml == blue.ml);
+    // 120 ml at five to one.
+    for (tin, less) in [("harbour", 100.0), ("chimney white", 20.0)] {
+        assert!((needed(&without, tin) - needed(&some, tin) - less).abs() < 1e-9, "{tin}");
+    }
+    assert_eq!(some.cost.price, without.cost.price);
+
+    let all = with(vec![jar(700, 590.0, None, &[])]);
+    let now = all.pots.iter().find(|pot| pot.words == blue.words).unwrap();
+    assert_eq!((now.to_mix_ml, &now.to_mix, now.amounts.len()), (0.0, &None, 0));
+    assert!((now.jars[0].ml - blue.ml).abs() < 1e-9);
+}
+
+/// For a spot, the jar that is most likely to be good comes first, if there is enough in it; a spoiled one is not offered.
+#[test]
+fn a_spot_is_mended_from_the_best_jar() {
+    let first = |pours: &[Kept<PourRecord>]| {
+        let touch = mended(layers(), pours, Spot::Palm);
+        touch.parts.into_iter().next().unwrap().dabs.into_iter().find_map(|dab| dab.jar)
+    };
+    let (good, skin) = (jar(700, 40.0, None, &[]), jar(701, 40.0, None, &[JarSign::Skin]));
+    let (sour, little) = (jar(702, 40.0, None, &[JarSign::Smell]), jar(703, 0.05, None, &[]));
+    let best = first(&[good, skin.clone(), sour.clone(), little.clone()]).unwrap();
+    assert_eq!((best.pour, best.left.as_deref(), best.advice), (id(700), Some("40 ml"), None));
+    let next = first(&[skin, sour.clone(), little.clone()]).unwrap();
+    assert!(next.pour == id(701) && next.advice.is_some_and(|advice| advice.contains("skin")));
+    assert!(first(&[sour, little]).is_none());
+}
+
 /// A finished pot of the same recipe is named instead, the latest first; one that is still open or of another recipe is not.
 #[test]
 fn the_pot_it_was_painted_from_comes_first() {
-    let blue = mix(&[(BLUE, 5), (WHITE, 1)]);
-    let pot = |n: u128, of: &SavedMix, amounts: &[(u128, f64)], finished: bool| {
-        let mut record = PourRecord::begin(MixId(id(50)), of, Some(100.0)).unwrap();
-        for (k, (paint, ml)) in amounts.iter().enumerate() {
-            let said = AmountAsEntered::Weighed(*ml);
-            let action = PourAction::Added { paint: PaintId(id(*paint)), ml: *ml, said };
-            record = record.with(PourEvent { id: id(10 * n + k as u128), at: monday(), action }).unwrap();
-        }
-        if finished {
-            record = record.finished(monday()).unwrap();
-        }
-        Kept {
-            id: id(n),
-            revision: 1,
-            removed: false,
-            made_at: monday(),
-            changed_at: monday(),
-            value: record,
-        }
-    };
     let pours = [
-        pot(600, &blue, &[(BLUE, 100.0), (WHITE, 20.0)], true),
-        pot(601, &blue, &[(BLUE, 50.0), (WHITE, 10.2)], true),
-        pot(602, &blue, &[(BLUE, 50.0), (WHITE, 30.0)], true),
-        pot(603, &blue, &[(BLUE, 50.0), (WHITE, 10.0)], false),
+        pot(600, &[(BLUE, 100.0), (WHITE, 20.0)], true),
+        pot(601, &[(BLUE, 50.0), (WHITE, 10.2)], true),
+        pot(602, &[(BLUE, 50.0), (WHITE, 30.0)], true),
+        pot(603, &[(BLUE, 50.0), (WHITE, 10.0)], false),
     ];
     let touch = mended(layers(), &pours, Spot::Chip);
     let first = touch.parts[0].dabs.iter().find(|dab| dab.amount.is_some()).unwrap();

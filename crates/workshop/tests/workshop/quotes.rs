@@ -68,7 +68,7 @@ impl<'a> Job<'a> {
         ask: impl FnOnce(&warm_blend_workshop::Planned) -> R,
     ) -> R {
         let room = Room { boards: &self.boards, shelf: self.shelf, look: Look::default() };
-        let asked = WhenAsked { now: at, paces: paces.clone(), units: Units::Metric };
+        let asked = WhenAsked { now: at, paces: paces.clone(), units: Units::Metric, pours: Vec::new() };
         let bench = [OnTheBench { id: PIECE, piece: &self.piece, sheet }];
         ask(&room.plan(&bench, PIECE, &asked).unwrap())
     }

@@ -1,35 +1,21 @@
 import { ArrowLeft, Printer } from 'lucide-react';
-import { type CSSProperties, useState } from 'react';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { PotLabel } from '../../api/client';
-import { Drawdown } from '../../parts/Drawdown';
 import { Field } from '../../parts/Field';
 import { Picker } from '../../parts/Picker';
 import { Segments } from '../../parts/Segments';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useLabel, usePourCalls } from '../../state/pours';
 import { POURED_IN, useUsualMeasure } from '../pot/measures';
+import { ON_A_SHEET, SHEETS, type Size, SQUARES, type Square, Sticker } from './Sticker';
 
 /** Common sizes, in mm; each has its page in the style sheet. */
 const SIZES = [
   { id: '62x29', name: '62 × 29 mm' },
   { id: '89x36', name: '89 × 36 mm' },
   { id: '100x50', name: '100 × 50 mm' },
-  { id: 'sheet', name: 'A4, 21 of 63.5 × 38 mm' },
-  { id: 'letter', name: 'Letter, 30 of 2⅝ × 1 in' },
+  ...SHEETS,
 ] as const;
-
-/** How many fill a sheet of them. */
-const ON_A_SHEET: Partial<Record<Size, number>> = { sheet: 21, letter: 30 };
-
-type Size = (typeof SIZES)[number]['id'];
-
-const SQUARES = [
-  { id: 'recipe', name: 'The recipe as text' },
-  { id: 'page', name: 'This page on a phone' },
-] as const;
-
-type Square = (typeof SQUARES)[number]['id'];
 
 /** The label of a pot as it will be printed, and what to print it on. */
 export function Label() {
@@ -101,60 +87,5 @@ export function Label() {
         Find {data.code} to open the record here. Print at 100 %, printer margins off.
       </p>
     </div>
-  );
-}
-
-interface StickerProps {
-  label: PotLabel;
-  size: Size;
-  square: Square;
-  hidden: boolean;
-}
-
-function Sticker({ label, size, square, hidden }: StickerProps) {
-  const page = square === 'page' ? label.page : undefined;
-  const [modules, path] = page ? [page.size, page.path] : [label.code_size, label.code_path];
-  return (
-    <article
-      aria-label={hidden ? undefined : 'Label'}
-      aria-hidden={hidden}
-      className={`label label-${size} flex overflow-hidden bg-white text-black`}
-    >
-      <Drawdown swatch={label.swatch ?? undefined} className="w-[16%] shrink-0" />
-      <div className="flex min-w-0 flex-1 flex-col justify-between p-[1.6mm] leading-[1.1]">
-        <div>
-          <p
-            className={`label-name line-clamp-2 font-display font-[650] ${label.parts.length > 3 ? 'label-name-many' : ''}`}
-          >
-            <bdi>{label.name ?? 'Mix without a name'}</bdi>
-          </p>
-          <ul className="label-parts" style={{ '--parts': label.parts.length } as CSSProperties}>
-            {label.parts.map((part) => (
-              <li key={part.name} className="truncate">
-                <b>{part.parts}</b> <bdi>{part.name}</bdi>, {part.amount}
-              </li>
-            ))}
-          </ul>
-        </div>
-        <p className="label-small">
-          {label.total}, {label.day}
-          {label.place && (
-            <>
-              , <bdi>{label.place}</bdi>
-            </>
-          )}
-          <b className="block tracking-wider">{label.code}</b>
-        </p>
-      </div>
-      <svg
-        role="img"
-        aria-label={page ? 'QR code that opens this page' : 'QR code with the recipe'}
-        viewBox={`-2 -2 ${modules + 4} ${modules + 4}`}
-        className="h-full shrink-0"
-        shapeRendering="crispEdges"
-      >
-        <path d={path} fill="black" />
-      </svg>
-    </article>
   );
 }

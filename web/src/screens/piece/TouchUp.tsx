@@ -93,9 +93,16 @@ function Dabs({ part }: { part: Mending['parts'][number] }) {
             </p>
             {dab.jar && (
               <p>
-                Pot {dab.jar.code}
-                {dab.jar.place && `, ${dab.jar.place}`}, poured {clock.short(dab.jar.poured_at)}: use it if it
-                still stirs smooth and smells fresh.
+                <Link
+                  to={`/${dab.jar.left ? 'jars' : 'label'}/${dab.jar.pour}`}
+                  className="underline underline-offset-3"
+                >
+                  {dab.jar.left ? 'Jar' : 'Pot'} {dab.jar.code}
+                </Link>
+                {dab.jar.place && `, ${dab.jar.place}`}, poured {clock.short(dab.jar.poured_at)}
+                {dab.jar.left
+                  ? `: ${dab.jar.left} left. ${dab.jar.advice ?? ''}`
+                  : ': use it if any is left, it still stirs smooth and smells fresh.'}
               </p>
             )}
             {dab.drops.length > 0 && (

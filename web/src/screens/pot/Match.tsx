@@ -11,6 +11,7 @@ import { useFound } from '../../state/bench';
 import { useVolume } from '../../state/scales';
 import { useMoney } from '../../state/workshop';
 import { useClasses } from '../../state/workspace';
+import { NearJars } from './NearJars';
 
 interface Props {
   entry: MixEntry;
@@ -65,6 +66,7 @@ export function Match({ entry, shelf, batch, onChange }: Props) {
         )}
       </div>
       {found?.test && !searching && <p className="text-sm text-soft">{found.test.words}</p>}
+      <NearJars entry={entry} onChange={onChange} />
       <ul aria-label="Recipes" className="grid gap-px">
         {found?.recipes.map((recipe) => (
           <Row

@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import type { RunSheetView } from '../../api/client';
 import { Drawdown } from '../../parts/Drawdown';
 import { useAction } from '../../parts/useAction';
@@ -20,20 +21,40 @@ export function Pots({ sheet }: { sheet: RunSheetView }) {
           <div className="min-w-0 flex-1 leading-tight">
             <p className="text-sm font-semibold">{pot.words}</p>
             <p className="text-sm">{pot.amount}</p>
+            {pot.jars.map((jar) => (
+              <p key={jar.pour} className="text-sm">
+                First use {jar.amount} from{' '}
+                <Link to={`/jars/${jar.pour}`} className="underline underline-offset-3">
+                  jar {jar.code}
+                </Link>
+                {jar.place && (
+                  <>
+                    , <bdi>{jar.place}</bdi>
+                  </>
+                )}
+              </p>
+            ))}
+            {pot.jars.length > 0 && (
+              <p className="text-sm font-semibold">
+                {pot.to_mix ? `Then mix ${pot.to_mix}` : 'Nothing to mix'}
+              </p>
+            )}
             {pot.amounts.map((amount) => (
               <p key={amount} className="text-sm text-soft">
                 {amount}
               </p>
             ))}
           </div>
-          {pot.parts.length > 1 && (
+          {pot.parts.length > 1 && pot.to_mix && (
             <button
               type="button"
               className="press shrink-0 px-1 text-sm underline underline-offset-3"
               disabled={busy}
               aria-label={`Take to Pot: ${pot.words}`}
               onClick={() =>
-                attempt('Couldn’t take the batch to the Pot', () => toPot(pot.parts, Math.ceil(pot.ml)))
+                attempt('Couldn’t take the batch to the Pot', () =>
+                  toPot(pot.parts, Math.ceil(pot.to_mix_ml)),
+                )
               }
             >
               Take to Pot

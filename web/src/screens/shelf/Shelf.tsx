@@ -1,9 +1,10 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { useInLights } from '../../light/light';
 import { Picker } from '../../parts/Picker';
 import { Failed, Waiting } from '../../parts/Waiting';
+import { useJars } from '../../state/jars';
 import { usePaints, usePaintsSoFar } from '../../state/workspace';
 import { EmptyShelf } from './EmptyShelf';
 import { Files } from './Files';
@@ -46,6 +47,7 @@ export function Shelf() {
               <div className={open ? '' : 'sm:order-last'}>
                 <Files />
               </div>
+              {!open && <ToJars />}
               <button
                 type="button"
                 className={`press press-ink ${open ? 'px-0' : 'sm:order-last'}`}
@@ -120,5 +122,18 @@ export function Shelf() {
         />
       )}
     </div>
+  );
+}
+
+/** The way to what is left of earlier pots, and how many of them need a look. */
+function ToJars() {
+  const jars = useJars().data;
+  if (!jars || jars.jars.length === 0) return null;
+  const count = jars.jars.length === 1 ? '1 jar' : `${jars.jars.length} jars`;
+  return (
+    <Link to="/jars" className="press press-bare sm:order-last">
+      {count}
+      {jars.to_see_to > 0 && <b className="font-semibold">{jars.to_see_to} to see to</b>}
+    </Link>
   );
 }

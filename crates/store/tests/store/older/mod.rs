@@ -4,12 +4,13 @@ use std::{collections::BTreeMap, fs, path::Path};
 
 use serde_json::Value;
 use warm_blend_documents::{ByKind, LogQuery, Workshop};
+use warm_blend_mixing::PourRecord;
 use warm_blend_piece::Piece;
 use warm_blend_store::Store;
 
 /// Brings a file back to a form from earlier versions.
 pub fn set_back(file: &Path, form: usize) {
-    const BACK: [&str; 10] = [
+    const BACK: [&str; 11] = [
         "DROP TABLE photo",
         "DROP TABLE mark",
         "DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line",
@@ -19,6 +20,7 @@ pub fn set_back(file: &Path, form: usize) {
         "DROP TABLE backup",
         "ALTER TABLE document DROP COLUMN made_by; ALTER TABLE log_line DROP COLUMN made_by",
         "DROP TABLE practice",
+        "",
         "",
     ];
     let older = rusqlite::Connection::open(file).unwrap();
@@ -34,13 +36,13 @@ fn told(documents: &ByKind) -> BTreeMap<String, Vec<Value>> {
 }
 
 /// `data/form-N.db` is the demo as a program of form N wrote it (without its photo; of form 9 on 2026-12-01, of form 10 that evening, with
-/// what a helper did, of form 11 later, with eight answers given in practice, of form 12 with a quote and its terms), `form-N.json` its rows as Python's sqlite3 read
+/// what a helper did, of form 11 later, with eight answers given in practice, of form 12 with a quote and its terms, of form 13 with five jars), `form-N.json` its rows as Python's sqlite3 read
 /// them. Each keeps every value and tells its log, and so does every earlier form of the first.
 #[test]
 fn every_form_keeps_every_value() {
     let data = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/data");
     let mut logs = Vec::new();
-    for (written, form) in (2..=9).map(|form| (9, form)).chain([(10, 10), (11, 11), (12, 12)]) {
+    for (written, form) in (2..=9).map(|form| (9, form)).chain([(10, 10), (11, 11), (12, 12), (13, 13)]) {
         let expected = fs::read_to_string(data.join(format!("form-{written}.json"))).unwrap();
         let expected: BTreeMap<String, Vec<Value>> = serde_json::from_str(&expected).unwrap();
         let folder = tempfile::tempdir().unwrap();
@@ -61,6 +63,10 @@ fn every_form_keeps_every_value() {
         } else if written == 11 {
             let answers = store.answers().unwrap();
             assert_eq!((answers.len(), answers.iter().filter(|answer| answer.right).count()), (8, 1));
+        } else if written == 13 {
+            let pours = store.all::<PourRecord>().unwrap().into_iter();
+            let left: Vec<f64> = pours.filter_map(|kept| Some(kept.value.jar()?.left())).collect();
+            assert_eq!(left, [45.0, 160.0, 60.0, 70.0, 140.0]);
         } else {
             let quoted = store.all::<Piece>().unwrap().into_iter().filter_map(|kept| kept.value.quote);
             assert_eq!(quoted.map(|quote| quote.deposit).collect::<Vec<_>>(), [255.0]);

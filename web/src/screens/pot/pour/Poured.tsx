@@ -25,6 +25,9 @@ export function Poured({ mix }: { mix: string }) {
               </span>
             </span>
             <Read id={pour.id} />
+            <Link to={`/jars/${pour.id}`} className="press press-plain">
+              {pour.jar_ml == null ? 'Keep the rest' : 'Jar'} <span className="sr-only">of {pour.code}</span>
+            </Link>
             <Link to={`/label/${pour.id}`} className="press press-plain">
               <Tag size={18} aria-hidden /> Label <span className="sr-only">of {pour.code}</span>
             </Link>

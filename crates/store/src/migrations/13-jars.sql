@@ -1,0 +1,2 @@
+-- A pour may hold what is left of it in a jar. It is inside the document: no table changes, but a program that does not know jars must not
+-- write over them.
