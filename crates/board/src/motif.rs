@@ -20,6 +20,10 @@ pub enum Motif {
     /// Four round leaves and a dot.
     #[default]
     Clover,
+    /// A wave with a dot in each hollow; repeats without a gap join to a running border.
+    Wave,
+    /// A stem with pairs of leaves.
+    Sprig,
 }
 
 impl Motif {
@@ -33,6 +37,8 @@ impl Motif {
             Motif::Rosette => ("rosette", "Rosettes"),
             Motif::Leaves => ("leaves", "Leaves"),
             Motif::Clover => ("clover", "Clover"),
+            Motif::Wave => ("wave", "Waves"),
+            Motif::Sprig => ("sprig", "Sprigs"),
         }
     }
 
@@ -81,7 +87,46 @@ impl Motif {
                 let vein = off - 0.012;
                 (-(leaf.max(-vein).min(r - 0.07)) / 0.18).min(1.0)
             }
+            Motif::Wave => {
+                let (high, turn) = (0.5, std::f64::consts::PI * u);
+                // Across the band, whichever way it runs.
+                let off =
+                    (v - high * turn.sin()).abs() / (high * std::f64::consts::PI * turn.cos()).hypot(1.0);
+                let dot = (u.abs() - 0.5).hypot(v + 0.3f64.copysign(u));
+                ((0.16 - off) / 0.16).max(1.0 - dot / 0.2)
+            }
+            Motif::Sprig => {
+                // A leaf from the stem outwards and up; both sides are alike.
+                let leaf = |x: f64, y: f64, lean: f64, long: f64| {
+                    let (sin, cos) = lean.sin_cos();
+                    let (along, off) =
+                        ((u.abs() - x) * cos - (v - y) * sin, (u.abs() - x) * sin + (v - y) * cos);
+                    let t = along / long - 1.0;
+                    (0.34 * long * (1.0 - t * t) - off.abs()) / 0.1
+                };
+                let stem = (0.035 - u.abs()).min(0.95 - v) / 0.035;
+                let stem = if v > -0.45 { stem } else { -1.0 };
+                let pairs = [(0.62, 0.36), (0.14, 0.32), (-0.26, 0.26)];
+                let leaves = pairs.map(|(y, long)| leaf(0.05, y, 0.7, long)).into_iter().fold(stem, f64::max);
+                let top = leaf(0.0, -0.42, std::f64::consts::FRAC_PI_2, 0.25);
+                leaves.max(top).min(1.0)
+            }
         }
+    }
+
+    /// Share of a motif that paint reaches before a depth: 0 in its middle, 1 at its edges.
+    pub fn before(self, depth: f64) -> f64 {
+        static DEPTHS: [OnceLock<Vec<f64>>; Motif::ALL.len()] = [const { OnceLock::new() }; Motif::ALL.len()];
+        let depths = DEPTHS[self as usize].get_or_init(|| {
+            let mut depths: Vec<f64> =
+                Self::cells().map(|(u, v)| self.depth(u, v)).filter(|depth| *depth > 0.0).collect();
+            depths.sort_by(f64::total_cmp);
+            depths
+        });
+        // In the middle of those that are as deep.
+        let shallower = depths.partition_point(|one| *one < depth);
+        let no_deeper = depths.partition_point(|one| *one <= depth);
+        1.0 - 0.5 * (shallower + no_deeper) as f64 / depths.len().max(1) as f64
     }
 
     /// Share of its square that a motif covers: computed once, from the centres of 160 × 160 cells.
@@ -91,10 +136,14 @@ impl Motif {
     }
 
     fn counted(self) -> f64 {
+        Self::cells().filter(|(u, v)| self.depth(*u, *v) > 0.0).count() as f64 / Self::cells().count() as f64
+    }
+
+    /// Centres of the cells of its square.
+    fn cells() -> impl Iterator<Item = (f64, f64)> {
         const CELLS: usize = 160;
         let at = |i: usize| (2 * i + 1) as f64 / CELLS as f64 - 1.0;
-        let row = |y: usize| (0..CELLS).filter(|x| self.depth(at(*x), at(y)) > 0.0).count();
-        (0..CELLS).map(row).sum::<usize>() as f64 / (CELLS * CELLS) as f64
+        (0..CELLS * CELLS).map(move |i| (at(i % CELLS), at(i / CELLS)))
     }
 }
 
@@ -113,6 +162,33 @@ mod tests {
         for motif in Motif::ALL {
             assert!((0.15..0.75).contains(&motif.share()), "{motif:?}: {}", motif.share());
             assert_eq!(serde_json::to_value(motif).unwrap(), motif.id());
+        }
+    }
+
+    /// Waves go on from one repeat to the next.
+    #[test]
+    fn waves_join() {
+        for i in 0..200 {
+            let v = f64::from(i) / 100.0 - 1.0;
+            let (left, right) = (Motif::Wave.depth(-1.0, v), Motif::Wave.depth(1.0, v));
+            assert!((left - right).abs() < 1e-9, "{v}: {left} {right}");
+        }
+    }
+
+    /// Depths are spread evenly over a motif: a quarter of it is reached before a quarter.
+    #[test]
+    fn paint_reaches_a_motif_share_by_share() {
+        for motif in Motif::ALL {
+            let all: Vec<f64> =
+                Motif::cells().map(|(u, v)| motif.depth(u, v)).filter(|depth| *depth > 0.0).collect();
+            for share in [0.5, 0.75, 0.9] {
+                let reached = all.iter().filter(|depth| motif.before(**depth) <= share).count() as f64;
+                assert!(
+                    (reached / all.len() as f64 - share).abs() < 0.12,
+                    "{motif:?} {share} {}",
+                    reached / all.len() as f64
+                );
+            }
         }
     }
 }

@@ -6,6 +6,7 @@
 //! | what must be added to a pot to reach its target? | [`correct`], [`PotCorrection`] |
 //! | which mixes are lighter and darker? | [`ladder`], [`Shade`] |
 //! | what does a medium make of a pot, and what are the limits? | [`Preset`], [`MixtureKind`], [`warnings`] |
+//! | how far off is a recipe that is mixed again? | [`mixed_again`] |
 //! | what is left of a pot, and is it still good? | [`Jar`], [`Keeping`] |
 //! | how large should a batch be? | [`for_area`], [`using_up`] |
 //! | what does the shelf lack, and what should not be mixed? | [`missing`], [`clash`] |
@@ -16,6 +17,7 @@
 #![cfg_attr(test, allow(clippy::unwrap_used))]
 
 mod advice;
+mod again;
 mod batch;
 mod blend;
 mod ciede2000_bound;
@@ -34,6 +36,7 @@ mod reach;
 mod reduced_bands;
 
 pub use advice::{clash, missing};
+pub use again::mixed_again;
 pub use batch::{SQUARE_FOOT, for_area, per_square_metre, using_up};
 pub use blend::{BlendCurve, Mud, Stronger, bridge, seen_between};
 pub use correct::{Pot, PotCorrection, correct};

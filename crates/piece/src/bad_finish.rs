@@ -27,6 +27,12 @@ pub enum BadFinish {
     /// No repeats, or too many.
     #[error("use 1 to 100 repeats, or leave blank for even spacing")]
     StencilRepeats,
+    /// A gap that is none.
+    #[error("use a gap of 0 to 1000 mm, or leave blank for even spacing")]
+    StencilGap,
+    /// A fade that is none.
+    #[error("use 0 to 1 for each value of the fade")]
+    StencilFade,
     /// A stencil with an empty pot.
     #[error("the stencil has an empty pot; choose a paint, a mix or another part’s colour")]
     StencilPot,

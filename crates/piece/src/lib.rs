@@ -54,8 +54,8 @@ pub use moved::MovedPart;
 pub use mud::{Washed, mud};
 pub use photographed::{CardKind, MarkedCard, MarkedFace, PHOTOS, PiecePhoto};
 pub use quoted::{Likely, Quote};
-pub use spacing::{BadSpacing, Spacing, spaced};
-pub use stencil::{DENSE, Repeats, Stencil};
+pub use spacing::{BadSpacing, Spacing, spaced, spaced_by};
+pub use stencil::{DENSE, Fade, Repeats, Stencil};
 pub use unify::{
     Looked, PlausibleShelves, Pull, Searched, Unified, Visit, With, calms, pulls, treatments, unify,
     unify_likely,

@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 use warm_blend_board::{Application, ByPlace, Deposit, Layer, Motif, Share, Technique};
 use warm_blend_paint::MixPart;
 
-use super::{BadFinish, Elevation, Face, Outline, Part, Rect, Shaping, Spacing, Zone, spaced};
+use super::{BadFinish, Elevation, Face, Outline, Part, Rect, Shaping, Spacing, Zone, spaced, spaced_by};
 
 /// Share of a motif that is covered†.
 pub const DENSE: f64 = 0.85;
@@ -18,6 +18,45 @@ const GAP: f64 = 0.6;
 const SIZES: (f64, f64) = (10.0, 1000.0);
 /// Most repeats on one part.
 const MOST: u32 = 100;
+
+/// How the paint of a pattern fades along and across each part: strongest in one place, weakest where it is farthest from there.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Fade {
+    /// Cover where it is weakest, as a share of that where it is strongest, 0 to 1.
+    pub weakest: f64,
+    /// Where along the longer side it is strongest, 0 to 1: from the left, or from above.
+    pub along: f64,
+    /// Where across it is strongest, 0 to 1; it does not fade across if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub across: Option<f64>,
+    /// How patchy the pressure of the hand leaves it, 0 to 1.
+    #[serde(default)]
+    pub patchy: f64,
+}
+
+impl Fade {
+    fn check(&self) -> bool {
+        let shares = [self.weakest, self.along, self.across.unwrap_or(0.0), self.patchy];
+        shares.iter().all(|share| (0.0..=1.0).contains(share))
+    }
+
+    /// Cover at a place, as a share of that where it is strongest, before the hand makes it patchy.
+    fn at(&self, along: f64, across: f64) -> f64 {
+        // As smooth as a hand that presses less and less.
+        let near = |at: f64, strongest: f64| {
+            let off = (at - strongest).abs() / strongest.max(1.0 - strongest);
+            0.5 * (1.0 + (std::f64::consts::PI * off.min(1.0)).cos())
+        };
+        let near = near(along, self.along) * self.across.map_or(1.0, |strongest| near(across, strongest));
+        self.weakest + (1.0 - self.weakest) * near
+    }
+
+    /// What patchy pressure leaves on average.
+    fn left(&self) -> f64 {
+        1.0 - 0.5 * self.patchy
+    }
+}
 
 /// A stencilled pattern on a zone.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -31,6 +70,12 @@ pub struct Stencil {
     /// Repeats on each part, 1 to 100; as many as are well spaced if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub repeats: Option<u32>,
+    /// Gap between repeats, 0 to 1000 mm: 0 makes a running border; evenly spaced if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub gap: Option<f64>,
+    /// How it fades; as strong everywhere if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub fade: Option<Fade>,
     /// Contents of the pot.
     pub pot: Vec<MixPart>,
 }
@@ -38,20 +83,20 @@ pub struct Stencil {
 /// Repeats on one part.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Repeats {
-    motif: Motif,
+    /// Motif.
+    pub motif: Motif,
     size: f64,
     /// Their spacing.
     pub spacing: Spacing,
+    fade: Option<Fade>,
     rect: Rect,
 }
 
 impl Repeats {
     /// Depth of a point of the face, in mm, inside a motif: 1 at most, 0 outside.
     pub fn depth(&self, x: f64, y: f64) -> f64 {
-        let Rect { x: left, y: upper, w, h } = self.rect;
-        let (along, across) =
-            if w >= h { (x - left, y - upper - h / 2.0) } else { (y - upper, x - left - w / 2.0) };
-        let within = along - self.spacing.gap;
+        let (along, across) = self.lengthwise(x, y);
+        let within = along - self.spacing.end;
         let n = (within / self.spacing.step).floor();
         if n < 0.0 || n >= f64::from(self.spacing.repeats) {
             return 0.0;
@@ -59,6 +104,39 @@ impl Repeats {
         let half = self.size / 2.0;
         let (u, v) = ((within - n * self.spacing.step) / half - 1.0, across / half);
         if u.abs() > 1.0 || v.abs() > 1.0 { 0.0 } else { self.motif.depth(u, v).max(0.0) }
+    }
+
+    /// Distance of a point of the face from the start along the longer side, and from the middle across, mm.
+    fn lengthwise(&self, x: f64, y: f64) -> (f64, f64) {
+        let Rect { x: left, y: upper, w, h } = self.rect;
+        if w >= h { (x - left, y - upper - h / 2.0) } else { (y - upper, x - left - w / 2.0) }
+    }
+
+    /// Cover at a point of the face, as a share of that where the pattern is strongest; `patch` is how little the hand pressed there, 0 to
+    /// 1, evenly spread.
+    pub fn strength(&self, x: f64, y: f64, patch: f64) -> f64 {
+        let (along, across) = self.lengthwise(x, y);
+        self.fade.map_or(1.0, |fade| self.faded(&fade, along, across) * (1.0 - fade.patchy * patch))
+    }
+
+    fn faded(&self, fade: &Fade, along: f64, across: f64) -> f64 {
+        let (length, width) = (self.rect.w.max(self.rect.h), self.rect.w.min(self.rect.h));
+        fade.at(along / length, across / width + 0.5)
+    }
+
+    /// Mean of [`Repeats::strength`] over all motifs.
+    pub fn mean_strength(&self) -> f64 {
+        const CELLS: usize = 24;
+        let Some(fade) = self.fade else { return 1.0 };
+        let half = self.size / 2.0;
+        let at = |i: usize| (2 * i + 1) as f64 / CELLS as f64 - 1.0;
+        let cells = (0..CELLS * CELLS).map(|i| (at(i % CELLS), at(i / CELLS)));
+        let cut_out: Vec<(f64, f64)> = cells.filter(|(u, v)| self.motif.depth(*u, *v) > 0.0).collect();
+        let centres = self.spacing.centres();
+        let all =
+            centres.iter().flat_map(|centre| cut_out.iter().map(move |(u, v)| (centre + half * u, half * v)));
+        let sum: f64 = all.map(|(along, across)| self.faded(&fade, along, across)).sum();
+        fade.left() * sum / (centres.len() * cut_out.len()).max(1) as f64
     }
 }
 
@@ -70,6 +148,12 @@ impl Stencil {
         }
         if self.repeats.is_some_and(|n| !(1..=MOST).contains(&n)) {
             return Err(BadFinish::StencilRepeats);
+        }
+        if self.gap.is_some_and(|gap| !(0.0..=SIZES.1).contains(&gap)) {
+            return Err(BadFinish::StencilGap);
+        }
+        if self.fade.is_some_and(|fade| !fade.check()) {
+            return Err(BadFinish::StencilFade);
         }
         if self.pot.is_empty() { Err(BadFinish::StencilPot) } else { Ok(()) }
     }
@@ -83,8 +167,12 @@ impl Stencil {
         if !plain || holds || self.size > rect.w.min(rect.h) {
             return None;
         }
-        let spacing = spaced(rect.w.max(rect.h), self.size, self.repeats, GAP * self.size).ok()?;
-        Some(Repeats { motif: self.motif, size: self.size, spacing, rect })
+        let length = rect.w.max(rect.h);
+        let spacing = match self.gap {
+            Some(gap) => spaced_by(length, self.size, gap, self.repeats),
+            None => spaced(length, self.size, self.repeats, GAP * self.size),
+        };
+        Some(Repeats { motif: self.motif, size: self.size, spacing: spacing.ok()?, fade: self.fade, rect })
     }
 
     /// The pattern as a layer of a zone: the share of the flats that its motifs cover.
@@ -98,7 +186,9 @@ impl Stencil {
                 }
                 let times = f64::from(face.times);
                 flats += times * net.max(0.0) * part.shares().field;
-                let n = self.on(face, at).map_or(0.0, |repeats| f64::from(repeats.spacing.repeats));
+                let n = self
+                    .on(face, at)
+                    .map_or(0.0, |repeats| f64::from(repeats.spacing.repeats) * repeats.mean_strength());
                 motifs += times * n * self.size * self.size * self.motif.share();
             }
         }
@@ -121,6 +211,7 @@ impl Stencil {
                     && !spread.iter().any(|known| {
                         known.repeats == repeats.spacing.repeats
                             && (known.gap - repeats.spacing.gap).abs() < 0.5
+                            && (known.end - repeats.spacing.end).abs() < 0.5
                     })
                 {
                     spread.push(repeats.spacing);
@@ -158,6 +249,8 @@ mod tests {
             motif,
             size,
             repeats,
+            gap: None,
+            fade: None,
             pot: vec![MixPart { paint, parts: warm_blend_paint::WholeParts::new(1).unwrap() }],
         }
     }
@@ -187,6 +280,50 @@ mod tests {
         }
     }
 
+    /// The pattern on the front of a drawer, and that drawer.
+    fn on_a_drawer(stencil: &Stencil) -> Option<(Repeats, Rect)> {
+        let mut form = PieceKind::ChestOfDrawers.usual();
+        form.drawers = 3;
+        let elevation = form.build().unwrap();
+        let face = elevation.face(View::Front).unwrap();
+        let drawer = face.parts.iter().position(|part| part.zone == Zone::Drawers).unwrap();
+        Some((stencil.on(face, drawer)?, face.parts[drawer].rect))
+    }
+
+    proptest! {
+        /// Fading keeps the mean cover that is predicted: counted point by point, the strength of the motifs is on average what the layer is
+        /// computed with; it is never above the strongest, never below the weakest, and strongest where it is said to be.
+        #[test]
+        fn fading_keeps_the_mean_cover(
+            at in 0usize..Motif::ALL.len(), size in 30.0..120.0f64, gap in prop::option::of(0.0..60.0f64),
+            weakest in 0.0..1.0f64, along in 0.0..1.0f64, across in prop::option::of(0.0..1.0f64), patchy in 0.0..1.0f64,
+        ) {
+            let fade = Fade { weakest, along, across, patchy };
+            let stencil = Stencil { gap, fade: Some(fade), ..stencil(Motif::ALL[at], size, None) };
+            prop_assert_eq!(stencil.check(), Ok(()));
+            let Some((repeats, rect)) = on_a_drawer(&stencil) else { return Ok(()) };
+            // Points at random: those of a lattice fall in with the repeats.
+            let mut chance = proptest::test_runner::TestRng::deterministic_rng(proptest::test_runner::RngAlgorithm::ChaCha);
+            let mut at_random = || f64::from(chance.next_u32()) / f64::from(u32::MAX);
+            let (mut sum, mut n) = (0.0, 0.0);
+            for _ in 0..150_000 {
+                let (x, y) = (rect.x + at_random() * rect.w, rect.y + at_random() * rect.h);
+                let patch = at_random();
+                if repeats.depth(x, y) > 0.0 {
+                    let strength = repeats.strength(x, y, patch);
+                    prop_assert!((weakest * (1.0 - patchy) - 1e-9..=1.0 + 1e-9).contains(&strength));
+                    sum += strength;
+                    n += 1.0;
+                }
+            }
+            let mean = repeats.mean_strength();
+            prop_assert!((sum / n - mean).abs() < 0.02, "{} {}", sum / n, mean);
+            let (x, y) = (rect.x + along * rect.w, rect.y + across.unwrap_or(0.3) * rect.h);
+            prop_assert!((repeats.strength(x, y, 0.0) - 1.0).abs() < 1e-9);
+            prop_assert!(mean <= 1.0 && (weakest < 0.999 || patchy > 0.0 || (mean - 1.0).abs() < 1e-3));
+        }
+    }
+
     #[test]
     fn what_cannot_be_is_refused() {
         let elevation = PieceKind::ChestOfDrawers.usual().build().unwrap();
@@ -203,5 +340,14 @@ mod tests {
         let empty = Stencil { pot: vec![], ..stencil(Motif::Ring, 40.0, None) };
         assert_eq!(layer(empty, Zone::Drawers), Err(BadFinish::StencilPot));
         assert!(layer(stencil(Motif::Ring, 40.0, None), Zone::Drawers).is_ok());
+        for gap in [-1.0, f64::NAN, f64::INFINITY, 2000.0] {
+            let wrong = Stencil { gap: Some(gap), ..stencil(Motif::Ring, 40.0, None) };
+            assert_eq!(wrong.check(), Err(BadFinish::StencilGap), "{gap}");
+        }
+        for share in [-0.1, 1.1, f64::NAN, f64::INFINITY] {
+            let fade = Fade { weakest: 0.2, along: share, across: None, patchy: 0.0 };
+            let wrong = Stencil { fade: Some(fade), ..stencil(Motif::Ring, 40.0, None) };
+            assert_eq!(wrong.check(), Err(BadFinish::StencilFade), "{share}");
+        }
     }
 }

@@ -14,7 +14,7 @@ use crate::{
     draw::draw_laid,
     fineness::{Drawn, Fineness},
     lamp::{Lamp, Shading},
-    lay::{COATS, Lay, NOTHING},
+    lay::{COATS, InMotif, Lay, NOTHING},
     marks::{SIDE, TILE_MM, Texture},
     photo_carving::SeenCarving,
     picture::Screen,
@@ -198,22 +198,29 @@ impl Front {
         reached
     }
 
-    /// By pixel how deep inside a motif it is; empty where no zone has a pattern.
-    fn pattern(&self, dressed: &BTreeMap<Zone, FinishedZone>) -> Vec<u8> {
+    /// By pixel its place in a motif; empty where no zone has a pattern.
+    fn pattern(&self, dressed: &BTreeMap<Zone, FinishedZone>) -> Vec<InMotif> {
         let repeats: Vec<Option<Repeats>> = (0..self.face.parts.len())
             .map(|at| dressed.get(&self.face.parts[at].zone)?.stencil.as_ref()?.on(&self.face, at))
             .collect();
         if repeats.iter().all(Option::is_none) {
             return Vec::new();
         }
-        let mut pattern = vec![0; self.part.len()];
+        let mut pattern = vec![InMotif::default(); self.part.len()];
         let width = self.relief.width;
+        let cloud = Texture::Clouded.tile(false);
         pattern.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
-            for (x, depth) in row.iter_mut().enumerate() {
+            for (x, pixel) in row.iter_mut().enumerate() {
                 let part = usize::from(self.part[y * width + x]);
-                if let Some(Some(repeats)) = repeats.get(part) {
-                    let (px, py) = self.placed.at(x, y);
-                    *depth = (255.0 * repeats.depth(px, py)).ceil() as u8;
+                let Some(Some(repeats)) = repeats.get(part) else { continue };
+                let (px, py) = self.placed.at(x, y);
+                let depth = repeats.depth(px, py);
+                if depth > 0.0 {
+                    let patch = f64::from(cloud[(y % SIDE) * SIDE + x % SIDE]) / 65536.0;
+                    *pixel = InMotif {
+                        before: (255.0 * repeats.motif.before(depth)) as u8,
+                        strength: (255.0 * repeats.strength(px, py, patch)).round().max(1.0) as u8,
+                    };
                 }
             }
         });

@@ -7,12 +7,21 @@ pub(crate) const NOTHING: u8 = 255;
 /// Greatest number of coats in a picture.
 pub(crate) const COATS: usize = NOTHING as usize;
 
+/// Place in a motif of a pattern.
+#[derive(Debug, Clone, Copy, Default)]
+pub(crate) struct InMotif {
+    /// Share of the motif that paint reaches before it, in 8 bits.
+    pub before: u8,
+    /// Cover as a share of that where the pattern is strongest, in 8 bits; 0 outside of motifs.
+    pub strength: u8,
+}
+
 /// Placement of coats.
 pub(crate) struct Lay<'a> {
     /// Index of the coat at each pixel; [`NOTHING`] without one.
     pub coats: &'a [u8],
-    /// Depth inside a motif at each pixel, 0 outside; empty without a pattern.
-    pub pattern: &'a [u8],
+    /// Place in a motif at each pixel; empty without a pattern.
+    pub pattern: &'a [InMotif],
     /// Index of the part at each pixel, because each part is painted separately; empty if there is only one.
     pub parts: &'a [u16],
     /// By part, true if it is longer or wider than the tile of a mark.
@@ -29,7 +38,7 @@ impl Lay<'_> {
     }
 
     #[inline]
-    pub fn depth(&self, i: usize) -> u8 {
-        self.pattern.get(i).copied().unwrap_or(0)
+    pub fn in_motif(&self, i: usize) -> InMotif {
+        self.pattern.get(i).copied().unwrap_or_default()
     }
 }

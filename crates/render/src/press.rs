@@ -7,7 +7,7 @@ use warm_blend_piece::{Age, Mark};
 
 use crate::{
     Relief,
-    lay::Lay,
+    lay::{InMotif, Lay},
     marks::{RANKS, SIDE, TILE_MM, Texture, softness, swells},
     on_tile::{ON_TILE, OnTile},
     relief::Spot,
@@ -126,14 +126,31 @@ impl Pressed {
 /// How many ranks are computed at once.
 const AT_ONCE: usize = 64;
 
-/// The rank of a spot in a pattern, so deep inside a motif, 0 outside: motifs come first, from their middles out, each as
-/// broken as the brush left it.
-fn in_pattern(depth: u8, rank: f32) -> f32 {
-    if depth == 0 {
-        return 0.5 * (RANKS + rank).min(2.0 * RANKS - 1.0);
+/// How much it counts for a spot in a motif how far it is from the middle; the rest is how the brush was pressed.
+const FROM_MIDDLE: f32 = 0.6;
+
+/// The rank of a spot in a pattern: motifs come first, from their middles out, each as broken as the brush left it. Where the pattern fades
+/// to a share of its strength, only that share of the spots is within it.
+fn in_pattern(InMotif { before, strength }: InMotif, rank: f32) -> f32 {
+    let outside = 0.5 * (RANKS + rank).min(2.0 * RANKS - 1.0);
+    if strength == 0 {
+        return outside;
     }
-    let out = 1.0 - f32::from(depth) / 255.0;
-    0.5 * (0.6 * out.powi(3) * RANKS + 0.4 * rank)
+    let place = FROM_MIDDLE * f32::from(before) / 255.0 + (1.0 - FROM_MIDDLE) * (rank / RANKS).min(1.0);
+    let faded = evenly(place) * 255.0 / f32::from(strength);
+    if faded < 1.0 { 0.5 * RANKS * faded } else { outside }
+}
+
+/// Share of places below one, where a place is the sum of two values that are spread evenly, up to [`FROM_MIDDLE`] and up to what is left of
+/// 1: the integral of a trapezoid.
+fn evenly(place: f32) -> f32 {
+    const LONG: f32 = FROM_MIDDLE;
+    const SHORT: f32 = 1.0 - FROM_MIDDLE;
+    match place {
+        p if p < SHORT => p * p / (2.0 * LONG * SHORT),
+        p if p < LONG => (p - 0.5 * SHORT) / LONG,
+        p => 1.0 - (1.0 - p).max(0.0).powi(2) / (2.0 * LONG * SHORT),
+    }
 }
 
 /// The marks of a layer, each where its coat lies.
@@ -192,7 +209,7 @@ impl<'a> Press<'a> {
                 pressed.stand(ranks, spots);
                 if pressed.repeated {
                     for (i, rank) in ranks.iter_mut().enumerate() {
-                        *rank = in_pattern(self.lay.depth(y * width + x + i), *rank);
+                        *rank = in_pattern(self.lay.in_motif(y * width + x + i), *rank);
                     }
                 }
                 for (bin, rank) in bins.iter_mut().zip(ranks) {

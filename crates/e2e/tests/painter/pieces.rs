@@ -199,6 +199,18 @@ async fn a_pattern_answers_from_the_opposite_part() {
         zones.into_iter().find(|zone| zone["zone"] == id).unwrap()
     };
     assert!(zone("panels")["wears"].as_str().unwrap().ends_with(", with rosettes"), "{answer}");
+    // It fades towards one end, and its centre lines are said.
+    let before = picture(&painter).await;
+    painter.the("slider", "How far the pattern fades").await.focus().await.unwrap();
+    painter.press(Key::End).await;
+    painter.the("slider", "Where along it is strongest").await.focus().await.unwrap();
+    painter.press(Key::Home).await;
+    painter.saved().await;
+    painter.until("the picture shows it faded", async || picture(&painter).await != before).await;
+    let kept = piece(&painter).await["schemes"][0]["wears"]["panels"]["stencil"]["fade"].clone();
+    assert_eq!((kept["weakest"].as_f64(), kept["along"].as_f64()), (Some(0.0), Some(0.0)));
+    painter.click("DisclosureTriangle", "Where to mark centre lines").await;
+    painter.the("list", "Centre lines, measured from one end").await;
     assert_eq!(zone("sides")["carried_from"], "Case");
     painter.click("button", "Sides").await;
     painter.choose("Finish", "Leave as it is").await;

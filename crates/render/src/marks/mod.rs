@@ -79,6 +79,8 @@ pub(crate) enum Texture {
     Rings,
     Rosettes,
     Leaves,
+    Waves,
+    Sprigs,
     /// Soft patches.
     Clouded,
     /// Wood grain: with dark bands, with open pores, or in swaying streaks.
@@ -175,6 +177,8 @@ impl Texture {
             Motif::Ring => Texture::Rings,
             Motif::Rosette => Texture::Rosettes,
             Motif::Leaves => Texture::Leaves,
+            Motif::Wave => Texture::Waves,
+            Motif::Sprig => Texture::Sprigs,
         }
     }
 
@@ -182,7 +186,13 @@ impl Texture {
     pub(crate) const fn is_even(self) -> bool {
         matches!(
             self,
-            Texture::Clovers | Texture::Lozenges | Texture::Rings | Texture::Rosettes | Texture::Leaves
+            Texture::Clovers
+                | Texture::Lozenges
+                | Texture::Rings
+                | Texture::Rosettes
+                | Texture::Leaves
+                | Texture::Waves
+                | Texture::Sprigs
         )
     }
 
@@ -364,6 +374,8 @@ impl Texture {
             Texture::Rings => motif::stencilled(Motif::Ring, seed),
             Texture::Rosettes => motif::stencilled(Motif::Rosette, seed),
             Texture::Leaves => motif::stencilled(Motif::Leaves, seed),
+            Texture::Waves => motif::stencilled(Motif::Wave, seed),
+            Texture::Sprigs => motif::stencilled(Motif::Sprig, seed),
             Texture::Clouded => dabs::clouded(seed),
             Texture::Banded => grain::banded(seed),
             Texture::OpenGrained => grain::open(seed),

@@ -11,8 +11,8 @@ use warm_blend_paint::{
     Class, CoatsToHide, FilmState, Masstone, Material, MixPart, Name, PaintId, WholeParts,
 };
 use warm_blend_piece::{
-    Ageing, Band, BlendDirection, Extent, Face, Finish, FinishContext, FinishedZone, Form, Intent, PieceKind,
-    Scheme, Stencil, View, Zone, ZoneFinish,
+    Ageing, Band, BlendDirection, Extent, Face, Fade, Finish, FinishContext, FinishedZone, Form, Intent,
+    PieceKind, Scheme, Stencil, View, Zone, ZoneFinish,
 };
 use warm_blend_render::{Closer, Fineness, Front, Picture, Placed, Shading};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
@@ -226,7 +226,8 @@ fn no_two_drawers_are_alike() {
 fn a_pattern_is_drawn_where_its_repeats_are() {
     let face = front();
     let front = Front::new(&face, 960, 800, Closer::WHOLE, Fineness::Quick).unwrap();
-    let stencil = Stencil { motif: Motif::Rosette, size: 120.0, repeats: Some(4), pot: one(1) };
+    let stencil =
+        Stencil { motif: Motif::Rosette, size: 120.0, repeats: Some(4), gap: None, fade: None, pot: one(1) };
     let (plain, patterned) = (plain_drawers(None), plain_drawers(Some(stencil.clone())));
     let draw = |dressed| front.draw(&dressed, Light::Daylight, FilmState::Dry, Shading::None);
     let (before, after) = (draw(BTreeMap::from([(Zone::Drawers, plain)])), {
@@ -251,6 +252,77 @@ fn a_pattern_is_drawn_where_its_repeats_are() {
     let predicted = Lab::of(Xyz::of(&seen, Light::Daylight), Light::Daylight.white());
     let drawn = mean(&after, flat).unwrap();
     assert!(difference(drawn, predicted).value() < 1.5, "{drawn:?} for {predicted:?}");
+}
+
+/// White rings on dark drawers, strong on the left and faint on the right: as much of them as is predicted, and each repeat as strong, beside
+/// the first, as the fade says.
+#[test]
+fn a_pattern_fades_as_it_is_said_to() {
+    let face = front();
+    let front = Front::new(&face, 960, 800, Closer::WHOLE, Fineness::Quick).unwrap();
+    let fade = Fade { weakest: 0.2, along: 0.0, across: None, patchy: 0.0 };
+    let stencil =
+        |fade| Stencil { motif: Motif::Ring, size: 120.0, repeats: Some(4), gap: None, fade, pot: one(1) };
+    let draw = |stencil| {
+        let dressed = plain_drawers(stencil);
+        let picture = front.draw(
+            &BTreeMap::from([(Zone::Drawers, dressed.clone())]),
+            Light::Daylight,
+            FilmState::Dry,
+            Shading::None,
+        );
+        (picture, dressed)
+    };
+    let (plain, _) = draw(None);
+    let placed = Placed::of(&face, 960, 800).unwrap();
+    let at = |x, y| {
+        let (px, py) = placed.at(x, y);
+        let part = face.at(px, py).filter(|at| face.parts[*at].zone == Zone::Drawers);
+        part.map(|at| (at, px, py))
+    };
+    let flat = |x, y| front.zone(x, y) == Some(Zone::Drawers) && front.place(x, y) == Place::Field;
+    let shades =
+        [None, Some(fade), Some(Fade { patchy: 0.6, ..fade }), Some(Fade { across: Some(1.0), ..fade })];
+    for fade in shades {
+        let (picture, dressed) = draw(Some(stencil(fade)));
+        let seen = dressed.coats[0]
+            .stack
+            .seen(Place::Field, dressed.coats[0].stack.len(), FilmState::Dry)
+            .from_afar();
+        let predicted = Lab::of(Xyz::of(&seen, Light::Daylight), Light::Daylight.white());
+        let drawn = mean(&picture, flat).unwrap();
+        assert!(difference(drawn, predicted).value() < 1.5, "{fade:?}: {drawn:?} for {predicted:?}");
+    }
+
+    // How much of the white of the first repeat each other one has, in light.
+    let (faded, _) = draw(Some(stencil(Some(fade))));
+    let repeats: Vec<_> = (0..face.parts.len()).map(|at| stencil(Some(fade)).on(&face, at)).collect();
+    let of_repeat = |picture: &Picture, n: usize| {
+        let lab = mean(picture, |x, y| {
+            flat(x, y)
+                && at(x, y).is_some_and(|(part, px, py)| {
+                    repeats[part].as_ref().is_some_and(|own| {
+                        let rect = face.parts[part].rect;
+                        let length = rect.w.max(rect.h);
+                        let along = if rect.w >= rect.h { px - rect.x } else { py - rect.y };
+                        own.depth(px, py) > 0.0 && ((along / length * 4.0) as usize).min(3) == n
+                    })
+                })
+        });
+        lab.unwrap().to_xyz(Light::Daylight.white()).y
+    };
+    let white = |n| of_repeat(&faded, n) - of_repeat(&plain, n);
+    // By hand: centres of four evenly spaced repeats on the widest drawer are at (n + 1) g + (n + 1/2) 120 mm.
+    let own = repeats.iter().flatten().next().unwrap();
+    let length = own.spacing.length();
+    let strength = |n: usize| {
+        let place = own.spacing.centres()[n] / length;
+        0.2 + 0.8 * 0.5 * (1.0 + (std::f64::consts::PI * place).cos())
+    };
+    for n in 1..4 {
+        let (drawn, said) = (white(n) / white(0), strength(n) / strength(0));
+        assert!((drawn - said).abs() < 0.12, "repeat {n}: {drawn} for {said}");
+    }
 }
 
 #[test]

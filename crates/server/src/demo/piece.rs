@@ -7,7 +7,7 @@ use uuid::Uuid;
 use warm_blend_board::{Letter, Motif, Share};
 use warm_blend_paint::{Currency, Masstone, MixPart, Name, Note, PaintId, WholeParts};
 use warm_blend_piece::{
-    Ageing, Brief, CardKind, Finish, Form, Intent, Likely, MarkedCard, MarkedFace, PairIntent, Piece,
+    Ageing, Brief, CardKind, Fade, Finish, Form, Intent, Likely, MarkedCard, MarkedFace, PairIntent, Piece,
     PieceKind, PiecePhoto, Quote, Scheme, Stencil, View, Zone, ZoneFinish,
 };
 use warm_blend_sim::Interior;
@@ -75,9 +75,11 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
     // The white of the panels appears again on the fall.
     let one = WholeParts::new(1).map_err(|_| unsound("one part"))?;
     let pot = vec![MixPart { paint: PaintId(tin(shelf, "oat white")?.id), parts: one }];
-    let lozenges = Stencil { motif: Motif::Lozenge, size: 80.0, repeats: None, pot };
+    // Strongest in the middle of the fall, nearly gone at both ends.
+    let fade = Some(Fade { weakest: 0.25, along: 0.5, across: None, patchy: 0.35 });
+    let border = Stencil { motif: Motif::Wave, size: 80.0, repeats: None, gap: Some(0.0), fade, pot };
     let mut pale = scheme("pale panels", &PALE)?;
-    pale.wears.entry(Zone::Fall).and_modify(|fall| fall.stencil = Some(lozenges));
+    pale.wears.entry(Zone::Fall).and_modify(|fall| fall.stencil = Some(border));
     let mood = "Stately but tired: as if it had stood in the hall for a hundred years and been polished.";
     let piece = Piece {
         brief: Brief {

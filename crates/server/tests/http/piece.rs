@@ -215,6 +215,23 @@ async fn what_cannot_be_says_where_and_what_would_do() {
         spread.starts_with("5 repeats, ") && spread.ends_with("mm between them and at each end"),
         "{spread}"
     );
+    // A running border that fades, and what is none.
+    let faded = |gap: Value, fade: Value| {
+        refused(&|e| {
+            let pot = json!([{"paint": paint, "parts": 1}]);
+            let stencil = json!({"motif": "wave", "size": 60, "gap": gap, "fade": fade, "pot": pot});
+            e["schemes"][0]["wears"]["drawers"]["stencil"] = stencil
+        })
+    };
+    let fade = |weakest: f64| json!({"weakest": weakest, "along": 0.5, "patchy": 0.3});
+    for (gap, fade) in [(-1, fade(0.2)), (5000, fade(0.2)), (0, fade(1.5)), (0, fade(-0.1))] {
+        let problem = bench.post("/api/piece/preview", faded(json!(gap), fade), WRONG).await;
+        assert_eq!(problem["errors"][0]["pointer"], "/schemes/0/wears/drawers/stencil", "{problem}");
+    }
+    let reply = bench.post("/api/piece/preview", faded(json!(0), fade(0.2)), OK).await;
+    let border = &zone(&reply, "drawers")["stencil"];
+    assert!(border["spread"].as_str().unwrap().contains("repeats that join"), "{border}");
+    assert!(border["marks"][0].as_str().unwrap().starts_with("On "), "{border}");
     let unknown = refused(&|e| e["form"]["kind"] = json!("spaceship"));
     let problem = bench.post("/api/piece/preview", unknown, WRONG).await;
     assert!(problem["detail"].as_str().unwrap().contains("chest-of-drawers"), "{problem}");

@@ -7,4 +7,5 @@ mod matched_pots;
 mod on_photo;
 mod radiative;
 mod reader;
+mod touched_up;
 mod workshop;

@@ -93,8 +93,12 @@ pub struct DimensionView {
 pub struct StencilView {
     /// Size of a motif: `80 mm`.
     pub size: String,
+    /// Gap that is set between repeats; absent if they are evenly spaced.
+    pub gap: Option<String>,
     /// Spacing: `5 repeats, 50 mm between and at the ends`; absent if it fits nowhere.
     pub spread: Option<String>,
+    /// Where to mark centre lines on each length of part: `On 900 mm: 70, 240, 410, 580, 750 mm`.
+    pub marks: Vec<String>,
 }
 
 /// A face of a piece.
@@ -411,12 +415,30 @@ impl Room<'_> {
 fn stencil(scheme: &Scheme, elevation: &Elevation, zone: Zone, units: Units) -> Option<StencilView> {
     let stencil = scheme.stencil(zone)?;
     let said = |mm: f64| units.say(Dimension::Length, mm);
-    let words = |Spacing { repeats, gap, .. }: &Spacing| match repeats {
-        1 => format!("1 repeat, {} at each end", said(*gap)),
-        _ => format!("{repeats} repeats, {} between them and at each end", said(*gap)),
+    let words = |Spacing { repeats, gap, end, .. }: &Spacing| match repeats {
+        1 => format!("1 repeat, {} at each end", said(*end)),
+        _ if *gap == 0.0 && *end < 0.5 => format!("{repeats} repeats that join from end to end"),
+        _ if *gap == 0.0 => format!("{repeats} repeats that join, {} at each end", said(*end)),
+        _ if (gap - end).abs() < 0.5 => {
+            format!("{repeats} repeats, {} between them and at each end", said(*gap))
+        }
+        _ => format!("{repeats} repeats, {} between them, {} at each end", said(*gap), said(*end)),
     };
-    let words: Vec<String> = stencil.spread(elevation, zone).iter().map(words).collect();
-    Some(StencilView { size: said(stencil.size), spread: (!words.is_empty()).then(|| words.join("; ")) })
+    let marks = |spacing: &Spacing| {
+        // The unit once, at the end.
+        let unit = format!(" {}", units.unit(Dimension::Length));
+        let bare = |mm: f64| said(mm).trim_end_matches(&unit).to_owned();
+        let lines: Vec<String> = spacing.centres().into_iter().map(bare).collect();
+        format!("On {}: {}{unit}", said(spacing.length()), lines.join(", "))
+    };
+    let spread = stencil.spread(elevation, zone);
+    let words: Vec<String> = spread.iter().map(words).collect();
+    Some(StencilView {
+        size: said(stencil.size),
+        gap: stencil.gap.map(said),
+        spread: (!words.is_empty()).then(|| words.join("; ")),
+        marks: spread.iter().map(marks).collect(),
+    })
 }
 
 pub(crate) fn dimensions(form: &Form, units: Units) -> Vec<DimensionView> {

@@ -3,7 +3,8 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use warm_blend_board::FLAT;
-use warm_blend_paint::{Measure, MixPart, PaintId, Parts, shares};
+use warm_blend_mixing::mixed_again;
+use warm_blend_paint::{Look, Material, Measure, MixPart, PaintId, Parts, shares};
 use warm_blend_plan::{Laid, Lying, wait};
 
 use super::from_jars::JarToUse;
@@ -61,8 +62,11 @@ pub struct Dab {
     pub drops: Vec<String>,
     /// A pot that was poured by this recipe.
     pub jar: Option<JarToUse>,
-    /// 90 % band of the colour mixed anew, ΔE00; absent where a pot or one tin is used, or nothing is uncertain.
+    /// 90 % band of the difference from the old coat if it is mixed anew from the same tins, ΔE00, in the client's light where it shows most;
+    /// absent where a jar or one tin is used.
     pub within: Option<f64>,
+    /// How much that shows: `nobody will see it`.
+    pub shows: Option<&'static str>,
     /// How long it dries before the next layer: `2 h`.
     pub dries: Option<String>,
 }
@@ -109,6 +113,7 @@ impl Planned<'_> {
             drops: Vec::new(),
             jar: None,
             within: None,
+            shows: None,
             dries: None,
         };
         match lying.work.layers() {
@@ -128,7 +133,7 @@ impl Planned<'_> {
         let look = self.room.look;
         // A tin alone is the tin that it was.
         let anew = jar.is_none() && laid.pot.len() > 1;
-        let within = mixed.as_ref().filter(|mixed| anew && mixed.is_uncertain());
+        let within = if anew { Some(self.off_again(&laid.pot, ml)?) } else { None };
         Ok(Dab {
             pot: self.pot(laid),
             hex: mixed.as_ref().map(|mixed| look.hex(mixed.best())),
@@ -137,17 +142,29 @@ impl Planned<'_> {
                 ml => self.asked.units.say_drop(ml),
             }),
             drops: self.drops(&laid.pot, ml),
-            within: within.map(|mixed| mixed.in_state(look.state).doubt(look.light).within),
+            within,
+            shows: within.map(shows),
             jar,
             ..bare
         })
+    }
+
+    /// 90 % band of a pot mixed anew in drops from the same tins, ΔE00, in that light of the client's in which it is widest.
+    fn off_again(&self, pot: &[MixPart], ml: f64) -> Result<f64, Refusal> {
+        let of = |part: &MixPart| Ok((part.parts.into(), self.room.shelf.paint(part.paint.0)?.best()));
+        let of = pot.iter().map(of).collect::<Result<Vec<(Parts, &Material)>, Refusal>>()?;
+        let times = times(pot, ml);
+        let drops: Vec<f64> = pot.iter().map(|part| times * f64::from(part.parts.value())).collect();
+        let lights = self.piece.brief.lights.iter().copied().chain([self.room.look.light]);
+        let looks = lights.map(|light| Look { light, ..self.room.look });
+        Ok(looks.map(|look| mixed_again(&of, &drops, look)).fold(0.0, f64::max))
     }
 
     /// The least amount of a pot in whole drops at its ratio that covers the spot; in ml where nobody would count the drops.
     fn drops(&self, pot: &[MixPart], ml: f64) -> Vec<String> {
         let drop = Measure::Drop.millilitres();
         let all: f64 = pot.iter().map(|part| f64::from(part.parts.value())).sum();
-        let times = (ml / (drop * all)).ceil().max(1.0);
+        let times = times(pot, ml);
         let one = |(part, (paint, share)): (&MixPart, (PaintId, f64))| {
             let name = self.room.shelf.name(paint.0);
             match times * f64::from(part.parts.value()) {
@@ -156,5 +173,20 @@ impl Planned<'_> {
             }
         };
         pot.iter().zip(shares(pot)).map(one).collect()
+    }
+}
+
+/// How often a recipe is taken in whole drops to cover a spot of so much, ml.
+fn times(pot: &[MixPart], ml: f64) -> f64 {
+    let all: f64 = pot.iter().map(|part| f64::from(part.parts.value())).sum();
+    (ml / (Measure::Drop.millilitres() * all)).ceil().max(1.0)
+}
+
+/// How much a difference shows beside the old coat†.
+fn shows(difference: f64) -> &'static str {
+    match difference {
+        d if d < 1.0 => "nobody will see it",
+        d if d < 2.5 => "seen only by who looks for it",
+        _ => "it may show: feather it out to an edge or a moulding",
     }
 }

@@ -1,8 +1,10 @@
 import type { PieceChoices, Stencil, ZoneView } from '../../api/client';
+import { MeasureField } from '../../common/MeasureField';
 import { NumberField } from '../../parts/NumberField';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
 import { TroubleLine } from '../../parts/TroubleLine';
+import { FadeOf } from './FadeOf';
 import { PotPicker } from './PotPicker';
 import type { Choice } from './pots';
 
@@ -64,8 +66,33 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
         onChange={(repeats) => onChange({ ...stencil, repeats: Math.max(1, Math.round(repeats)) })}
         onEmpty={() => onChange({ ...stencil, repeats: null })}
       />
+      <MeasureField
+        key={stencil.gap ?? 'even gap'}
+        label="Gap between repeats"
+        measured="length"
+        said={zone.stencil?.gap ?? ''}
+        placeholder="even"
+        error={undefined}
+        onChange={(gap) => onChange({ ...stencil, gap })}
+        onEmpty={() => onChange({ ...stencil, gap: null })}
+      />
       {zone.stencil?.spread && (
         <p className="text-sm text-soft first-letter:uppercase">{zone.stencil.spread}</p>
+      )}
+      <FadeOf
+        fade={stencil.fade}
+        onShow={(fade) => onShow({ ...stencil, fade })}
+        onChange={(fade) => onChange({ ...stencil, fade })}
+      />
+      {zone.stencil && zone.stencil.marks.length > 0 && (
+        <details className="text-sm">
+          <summary className="min-h-11 cursor-pointer py-3 font-semibold">Where to mark centre lines</summary>
+          <ul aria-label="Centre lines, measured from one end" className="grid gap-1">
+            {zone.stencil.marks.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        </details>
       )}
       {zone.refused && <TroubleLine className="text-sm">{zone.refused}</TroubleLine>}
     </div>

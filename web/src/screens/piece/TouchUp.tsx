@@ -118,7 +118,7 @@ function Dabs({ part }: { part: Mending['parts'][number] }) {
             )}
             {dab.within != null && (
               <p className="text-sm">
-                Mixed anew it may be off by <Doubt value={dab.within} />.
+                Mixed anew it may be off by <Doubt value={dab.within} />: {dab.shows}.
               </p>
             )}
             {dab.dries && <p className="text-sm text-soft">Let it dry {dab.dries}.</p>}
