@@ -33,6 +33,7 @@ fn zones() -> Vec<ZoneWork> {
         parts: vec![PartSize { area: 0.1, narrow: 0.3 }; 4 + n],
         taped: 3.0,
         ground: GroundKind::RedStain,
+        repairs: Default::default(),
         layers: std::iter::once(layer(Technique::BrushedCoat, 1))
             .chain((0..18).map(|k| {
                 let technique = Technique::ALL[(5 * k + n) % Technique::ALL.len()];

@@ -92,6 +92,10 @@ const Shelf = opened(
   (module) => module.Shelf,
 );
 
+const Template = opened(
+  () => import('./screens/piece/Template'),
+  (module) => module.Template,
+);
 const TouchUp = opened(
   () => import('./screens/piece/TouchUp'),
   (module) => module.TouchUp,
@@ -124,6 +128,7 @@ if (root) {
                     <Route path="/piece/on-photo" element={<OnPhoto />} />
                     <Route path="/piece/record" element={<Record />} />
                     <Route path="/piece/touch-up" element={<TouchUp />} />
+                    <Route path="/piece/template" element={<Template />} />
                     <Route path="/piece/sheet" element={<Sheet />} />
                     <Route path="/quotes" element={<Quotes />} />
                     <Route path="/shelf/:id?" element={<Shelf />} />

@@ -72,6 +72,9 @@ async fn main() {
     painter.until("it is quoted", async || painter.text().await.contains("on the fronts")).await;
     painter.drawn_finely().await;
     keep(&painter, "quote").await;
+    painter.open("/jars").await;
+    painter.reads("need a look").await;
+    keep(&painter, "jars").await;
     painter.open("/run-sheet").await;
     painter.reads("Ready on").await;
     keep(&painter, "run-sheet").await;

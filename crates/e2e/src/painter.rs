@@ -196,12 +196,17 @@ impl Painter {
         self.cdp("Page.addScriptToEvaluateOnNewDocument", json!({"source": script})).await;
     }
 
-    /// Number of printed pages.
-    pub async fn pages_on_paper(&self) -> usize {
+    /// The page as it is printed, a PDF file.
+    pub async fn on_paper(&self) -> Vec<u8> {
         let printed =
             self.cdp("Page.printToPDF", json!({"preferCSSPageSize": true, "printBackground": false})).await;
         let data = printed["data"].as_str().unwrap_or_default();
-        let pdf = base64::engine::general_purpose::STANDARD.decode(data).expect("a file");
+        base64::engine::general_purpose::STANDARD.decode(data).expect("a file")
+    }
+
+    /// Number of printed pages.
+    pub async fn pages_on_paper(&self) -> usize {
+        let pdf = self.on_paper().await;
         // Every page is an object of its type; the list of them is /Pages.
         let page = b"/Type /Page";
         pdf.windows(page.len() + 1).filter(|at| at.starts_with(page) && at[page.len()] != b's').count()

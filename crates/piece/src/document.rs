@@ -1,6 +1,6 @@
 //! The saved form of a piece.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::fmt::Display;
 
 use jiff::civil::Date;
@@ -13,7 +13,7 @@ use warm_blend_spectral::Light;
 
 use super::{
     BadForm, Carving, Elevation, Extent, Finish, Form, Intent, Meeting, MovedPart, PHOTOS, PiecePhoto, Quote,
-    Stencil, Windows, Zone, ZoneFinish, moved::MOVED,
+    Repair, Stencil, Windows, Zone, ZoneFinish, moved::MOVED,
 };
 
 /// Greatest number of schemes.
@@ -136,6 +136,10 @@ pub struct Piece {
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty", deserialize_with = "by_zone")]
     #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, AreaCorrection>))]
     pub corrections: BTreeMap<Zone, AreaCorrection>,
+    /// What must be mended before painting, by zone.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty", deserialize_with = "by_zone")]
+    #[cfg_attr(feature = "schema", schema(value_type = BTreeMap<String, Vec<Repair>>))]
+    pub repairs: BTreeMap<Zone, BTreeSet<Repair>>,
     /// Parts that lie elsewhere than in the drawing.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub moved: Vec<MovedPart>,
@@ -275,6 +279,7 @@ impl Piece {
             form: None,
             ground: red_stain(),
             corrections: BTreeMap::new(),
+            repairs: BTreeMap::new(),
             moved: Vec::new(),
             schemes: Vec::new(),
             chosen: 0,

@@ -32,6 +32,7 @@ mod mud;
 mod photographed;
 mod places;
 mod quoted;
+mod repair;
 mod spacing;
 mod stencil;
 mod unify;
@@ -54,6 +55,7 @@ pub use moved::MovedPart;
 pub use mud::{Washed, mud};
 pub use photographed::{CardKind, MarkedCard, MarkedFace, PHOTOS, PiecePhoto};
 pub use quoted::{Likely, Quote};
+pub use repair::Repair;
 pub use spacing::{BadSpacing, Spacing, spaced, spaced_by};
 pub use stencil::{DENSE, Fade, Repeats, Stencil};
 pub use unify::{

@@ -21,6 +21,8 @@ use warm_blend_paint::{Class, Contents};
 use crate::{Air, DriesBy, Laid, Tins, Work};
 
 const OVERNIGHT: f64 = 12.0 * 60.0;
+/// How long filler takes to harden, minutes†.
+const FILLER: f64 = 120.0;
 const DAY: f64 = 24.0 * 60.0;
 
 /// Minutes until the next layer can go on one, at 20 °C and 50 %. Oil dries slowly however thin it lies.
@@ -103,7 +105,10 @@ impl<'a> Drying<'a> {
         let slower = |by| self.air.slower(by);
         match (self.done, next) {
             // The edge is still soft.
-            (_, Work::TapeOff) | (Work::Clean, Work::Rinse) => 0.0,
+            (_, Work::TapeOff) | (Work::Clean, Work::Rinse) | (Work::Strip, Work::Clean) => 0.0,
+            // Glue dries overnight, filler in two hours†.
+            (Work::GlueDown, _) => OVERNIGHT * slower(DriesBy::Water),
+            (Work::Fill, _) => FILLER * slower(DriesBy::Water),
             (Work::Rinse, _) => 60.0 * slower(DriesBy::Water),
             (Work::Deglaze | Work::Dewax | Work::WaxOff, _) => 10.0 * slower(DriesBy::Solvent),
             (_, Work::Buff | Work::HardwareOn | Work::Rest) if self.waxy => {

@@ -135,6 +135,10 @@ fn setup(work: &Work, zones: &[&ZoneWork]) -> f64 {
         Work::Clean
         | Work::Deglaze
         | Work::Dewax
+        | Work::Strip
+        | Work::GlueDown
+        | Work::Fill
+        | Work::SandFlush
         | Work::Scuff
         | Work::Layer(_)
         | Work::Wet(_)
@@ -164,6 +168,11 @@ fn rate(work: &Work) -> Rate {
         Work::Deglaze => 6.0,
         Work::Dewax | Work::WaxOff => 20.0,
         Work::Scuff => 12.0,
+        // Stripper, scraper and a second go in the corners†.
+        Work::Strip => 60.0,
+        Work::GlueDown => 15.0,
+        Work::Fill => 12.0,
+        Work::SandFlush => 8.0,
         Work::Tape => return Rate::Metre(TAPE),
         Work::TapeOff => return Rate::Metre(TAPE_OFF),
         Work::Layer(_) | Work::Wet(_) => work.layers().iter().map(by_square_metre).sum(),

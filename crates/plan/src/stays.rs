@@ -8,9 +8,17 @@ pub fn if_it_stays(last: &Work, next: &Work) -> Option<&'static str> {
     match (last, next) {
         (Work::Tape, _) => Some("replace the tape: old tape tears and lifts paint"),
         (Work::Deglaze, _) => Some("degloss again just before painting"),
-        (Work::Dewax | Work::Clean | Work::Rinse | Work::Scuff | Work::ScuffBack | Work::WaxOff, _) => {
-            Some("wipe down again before painting: dust and finger marks")
-        }
+        (
+            Work::Dewax
+            | Work::Strip
+            | Work::Clean
+            | Work::Rinse
+            | Work::SandFlush
+            | Work::Scuff
+            | Work::ScuffBack
+            | Work::WaxOff,
+            _,
+        ) => Some("wipe down again before painting: dust and finger marks"),
         (work, Work::Buff) if work.needs_buffing() => {
             Some("buff the wax before you leave it: set wax won’t polish")
         }

@@ -3,7 +3,7 @@
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::MixPart;
 
-use crate::{Laid, Step, Tins, work::is_wax};
+use crate::{Laid, Step, Tins, Work, work::is_wax};
 
 /// A kind of tool, its number and the reason.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -69,6 +69,10 @@ pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
         any(&|t| t.family() == Family::Wear || t == Technique::BrushedCoat),
         "fine between coats, coarse to show wood",
     );
+    let does = |work: &Work| steps.iter().any(|step| step.work == *work);
+    have("Stripper, scraper and fine steel wool", does(&Work::Strip), "no heat gun: it makes lead fumes");
+    have("Wood glue, clamps and baking paper", does(&Work::GlueDown), "paper keeps the clamp from sticking");
+    have("Filler and a filling knife", does(&Work::Fill), "fill a little proud: it shrinks");
     let solvent = laid.iter().any(|laid| laid.contents(tins).is_solvent_borne());
     let oily = solvent || laid.iter().any(|laid| laid.contents(tins).has_wax()) || any(&is_wax);
     let oil_paint = |laid: &&Laid| laid.contents(tins).share(|product| product.class.is_oil_paint()) > 0.0;

@@ -10,7 +10,7 @@ pub fn wanted(zone: &ZoneWork, hardware: bool, tins: Tins) -> Vec<Work> {
     if hardware {
         all.push(Work::HardwareOff);
     }
-    all.extend(preparation(zone.ground));
+    all.extend(preparation(zone.ground, &zone.repairs));
     let taped = zone.taped > 0.0;
     if taped {
         all.push(Work::Tape);

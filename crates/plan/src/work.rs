@@ -1,9 +1,11 @@
 //! Work on a zone, and what a zone is to become.
 
+use std::collections::BTreeSet;
+
 use serde::{Deserialize, Serialize};
 use warm_blend_board::{Application, ByPlace, FLAT, Family, GroundKind, Layer, Place, Technique};
 use warm_blend_paint::{Contents, MixPart, PaintId, Product};
-use warm_blend_piece::{Age, Zone};
+use warm_blend_piece::{Age, Repair, Zone};
 
 /// Looks up the product in a tin; `None` for an unknown tin.
 pub type Tins<'a> = &'a dyn Fn(PaintId) -> Option<Product>;
@@ -18,10 +20,18 @@ pub enum Work {
     LeadTest,
     /// Old wax removed with solvent.
     Dewax,
+    /// Old finish stripped.
+    Strip,
     /// Washed.
     Clean,
     /// Rinsed with clear water.
     Rinse,
+    /// Loose veneer glued down and clamped.
+    GlueDown,
+    /// Dents and holes filled.
+    Fill,
+    /// Filler sanded flush.
+    SandFlush,
     /// Gloss dulled with a liquid that dries in ten minutes and needs no rinsing.
     Deglaze,
     /// Sanded lightly so that paint sticks.
@@ -98,6 +108,8 @@ pub struct ZoneWork {
     pub taped: f64,
     /// The ground as found.
     pub ground: GroundKind,
+    /// What must be mended first.
+    pub repairs: BTreeSet<Repair>,
     /// Layers, lowest first.
     pub layers: Vec<LayerWork>,
     /// Ageing on top.
@@ -168,7 +180,19 @@ impl Work {
 
     /// True if it prepares the ground.
     pub const fn prepares(&self) -> bool {
-        matches!(self, Work::LeadTest | Work::Dewax | Work::Clean | Work::Rinse | Work::Deglaze | Work::Scuff)
+        matches!(
+            self,
+            Work::LeadTest
+                | Work::Dewax
+                | Work::Strip
+                | Work::Clean
+                | Work::Rinse
+                | Work::GlueDown
+                | Work::Fill
+                | Work::SandFlush
+                | Work::Deglaze
+                | Work::Scuff
+        )
     }
 }
 
@@ -252,6 +276,7 @@ pub(crate) mod tests {
             ],
             taped: 0.0,
             ground: GroundKind::RedStain,
+            repairs: BTreeSet::new(),
             layers,
             ages: Vec::new(),
         }

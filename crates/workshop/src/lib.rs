@@ -109,8 +109,8 @@ pub use pieces::{
     AskChoice, CarvingChoice, DimensionView, FaceView, FindingView, FinishedPiece, FittingForm, FrontOutline,
     KindChoice, PairView, PartOnPhoto, PartPlaced, PartView, PhotoPoint, PieceChoice, PieceChoices,
     PieceInList, PieceKept, PieceName, PieceOnPhoto, PiecePrediction, PieceReasons, PullView, Room,
-    StencilView, UnifyFound, UnifyStep, UnifyWay, ZoneGround, ZoneView, elevation_of, not_said, on_photo,
-    scheme_of, worn,
+    StencilTemplate, StencilView, TemplateSheet, UnifyFound, UnifyStep, UnifyWay, ZoneGround, ZoneView,
+    elevation_of, not_said, on_photo, scheme_of, template_of, worn,
 };
 pub use plans::{
     CareView, ClockSet, ClockView, CostView, Dab, DayHoursEntry, DoneView, DryingView, ElsewhereView,

@@ -53,6 +53,7 @@ export type QuoteAsked = Schemas['QuoteAsked'];
 export type QuoteCompared = Schemas['QuoteCompared'];
 export type JarView = Schemas['JarView'];
 export type JarNear = Schemas['JarNear'];
+export type StencilTemplate = Schemas['StencilTemplate'];
 export type QuoteView = Schemas['QuoteView'];
 export type TouchUp = Schemas['TouchUp'];
 export type Terms = Schemas['TermsEntry'];

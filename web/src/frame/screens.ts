@@ -19,6 +19,7 @@ const BESIDE = [
   { to: '/piece/record', name: 'Record of the piece' },
   { to: '/piece/sheet', name: 'Client sheet' },
   { to: '/piece/touch-up', name: 'Touch-up' },
+  { to: '/piece/template', name: 'Template' },
   { to: '/label', name: 'Pot label' },
   { to: '/jars', name: 'Jars' },
   { to: '/backups', name: 'Backups' },

@@ -19,6 +19,7 @@ mod quotes;
 mod runsheet;
 mod shelf;
 mod stays;
+mod template;
 mod tests_of_paint;
 mod touch_up;
 mod units;

@@ -2,7 +2,7 @@
 
 use serde_json::Value;
 use thirtyfour::prelude::*;
-use warm_blend_e2e::Painter;
+use warm_blend_e2e::{Hand, Painter};
 
 async fn piece(painter: &Painter) -> Value {
     painter.meanwhile("GET", "/api/piece", Value::Null).await["entry"].clone()
@@ -380,5 +380,31 @@ async fn a_piece_is_turned_by_hand_and_by_keys() {
     painter.open("/pot").await;
     painter.open("/piece").await;
     painter.until("it stands as it stood", async || turn().await == turned).await;
+    painter.leave().await;
+}
+
+/// What must be mended on a part is planned before it is painted.
+async fn a_repair_is_planned(painter: &Painter) {
+    painter.open("/piece").await;
+    painter.click("button", "Plinth").await;
+    painter.click("DisclosureTriangle", "More ageing, pattern, surface, repairs").await;
+    painter.click("checkbox", "Fill dents and holes").await;
+    painter.saved().await;
+    painter.open("/run-sheet").await;
+    painter.reads("Fill dents and holes").await;
+    painter.reads("Sand the filler flush").await;
+}
+
+#[tokio::test]
+async fn a_repair_is_planned_by_mouse() {
+    let painter = Painter::at_the_demo().await;
+    a_repair_is_planned(&painter).await;
+    painter.leave().await;
+}
+
+#[tokio::test]
+async fn a_repair_is_planned_by_keys() {
+    let painter = Painter::at_the_demo().await.by(Hand::Keys).await;
+    a_repair_is_planned(&painter).await;
     painter.leave().await;
 }

@@ -109,6 +109,7 @@ fn for_everybody() -> OpenApiRouter<Workspace> {
         .routes(routes!(piece::picture_on_photo))
         .routes(routes!(piece::snap))
         .routes(routes!(piece::move_part))
+        .routes(routes!(piece::template))
         .routes(routes!(plans::get))
         .routes(routes!(plans::record))
         .routes(routes!(plans::touch_up))

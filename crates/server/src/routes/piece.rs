@@ -2,6 +2,7 @@
 
 mod look;
 mod photographed;
+mod template;
 
 use axum::{extract::State, http::StatusCode};
 use uuid::Uuid;
@@ -10,7 +11,7 @@ use warm_blend_piece::Piece;
 use warm_blend_store::{ChangeSet, Store, StoreError};
 use warm_blend_workshop::{PieceChoices, PieceInList, PieceKept, PieceName};
 
-pub use self::{look::*, photographed::*};
+pub use self::{look::*, photographed::*, template::*};
 use crate::{
     Workspace,
     body::{Answer, Json, Path, Query},

@@ -215,6 +215,15 @@ async fn what_cannot_be_says_where_and_what_would_do() {
         spread.starts_with("5 repeats, ") && spread.ends_with("mm between them and at each end"),
         "{spread}"
     );
+    for (repairs, pointer) in [
+        (json!({"case": ["polish"]}), "/repairs/case"),
+        (json!({"cellar": ["fill"]}), "/repairs"),
+        (json!({"case": "fill"}), "/repairs/case"),
+    ] {
+        let problem =
+            bench.post("/api/piece/preview", refused(&|e| e["repairs"] = repairs.clone()), WRONG).await;
+        assert!(problem["errors"][0]["pointer"].as_str().unwrap().starts_with(pointer), "{problem}");
+    }
     // A running border that fades, and what is none.
     let faded = |gap: Value, fade: Value| {
         refused(&|e| {
@@ -232,6 +241,15 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     let border = &zone(&reply, "drawers")["stencil"];
     assert!(border["spread"].as_str().unwrap().contains("repeats that join"), "{border}");
     assert!(border["marks"][0].as_str().unwrap().starts_with("On "), "{border}");
+    // The template of the demo's border, and of what has none.
+    let id = bench.get("/api/piece").await["id"].as_str().unwrap().to_owned();
+    let template = bench.get(&format!("/api/pieces/{id}/template?zone=fall")).await;
+    assert_eq!((&template["motif"], template["sheets"].as_array().unwrap().len()), (&json!("Waves"), 1));
+    for (zone, at) in [("case", "?zone"), ("cellar", "?zone")] {
+        let path = format!("/api/pieces/{id}/template?zone={zone}");
+        let problem = bench.call(Method::GET, &path, Value::Null, WRONG).await;
+        assert_eq!(problem["errors"][0]["pointer"], at, "{problem}");
+    }
     let unknown = refused(&|e| e["form"]["kind"] = json!("spaceship"));
     let problem = bench.post("/api/piece/preview", unknown, WRONG).await;
     assert!(problem["detail"].as_str().unwrap().contains("chest-of-drawers"), "{problem}");

@@ -1,2 +1,2 @@
--- A pour may hold what is left of it in a jar. It is inside the document: no table changes, but a program that does not know jars must not
--- write over them.
+-- A pour may hold what is left of it in a jar, and a piece repairs, and a stencil that fades or runs as a border. All are inside their
+-- documents: no table changes, but a program that does not know them must not write over them.

@@ -1,5 +1,7 @@
 //! Ready finishes, each filled from the painter's own shelf for preview.
 
+use std::collections::BTreeSet;
+
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -111,6 +113,7 @@ pub(crate) fn on_a_chest(board: &Board) -> ZoneWork {
         parts: Vec::new(),
         taped: 0.0,
         ground: GroundKind::WhitePrimer,
+        repairs: BTreeSet::new(),
         layers: layers.into_iter().map(LayerWork::from).collect(),
         ages: Vec::new(),
     }

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_paint::{Dimension, Units};
-use warm_blend_piece::{Age, Carving, Form, FormField, Part, PieceKind, Rect, View};
+use warm_blend_piece::{Age, Carving, Form, FormField, Part, PieceKind, Rect, Repair, View};
 
 use crate::MotifChoice;
 
@@ -14,6 +14,8 @@ pub struct PieceChoices {
     pub kinds: Vec<KindChoice>,
     /// Signs of age.
     pub ages: Vec<PieceChoice>,
+    /// Repairs.
+    pub repairs: Vec<PieceChoice>,
     /// Motifs of a stencil.
     pub motifs: Vec<MotifChoice>,
     /// Carvings, least carved first.
@@ -112,6 +114,7 @@ impl PieceChoices {
         Self {
             kinds: PieceKind::ALL.map(kind).into(),
             ages: Age::ALL.map(|age| PieceChoice { id: age.id(), name: age.name() }).into(),
+            repairs: Repair::ALL.map(|repair| PieceChoice { id: repair.id(), name: repair.name() }).into(),
             motifs: MotifChoice::all(),
             carvings: Carving::ALL.map(|carving| CarvingChoice { id: carving, name: carving.name() }).into(),
         }

@@ -7,6 +7,7 @@ mod photographed;
 mod prediction;
 mod reasons;
 mod room;
+mod template;
 mod unify;
 
 pub use choices::{AskChoice, CarvingChoice, FrontOutline, KindChoice, PieceChoice, PieceChoices};
@@ -20,4 +21,5 @@ pub use prediction::{
 };
 pub use reasons::PieceReasons;
 pub use room::{FinishedPiece, Room, elevation_of, not_said, scheme_of};
+pub use template::{StencilTemplate, TemplateSheet, template_of};
 pub use unify::{UnifyFound, UnifyStep, UnifyWay};

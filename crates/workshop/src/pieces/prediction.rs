@@ -357,7 +357,7 @@ impl Room<'_> {
                     takes_after: takes_after(*zone).map(Zone::name),
                     carried_from: scheme.carried(*zone).map(Zone::name),
                     main: worn.map_or_else(Vec::new, |worn| worn.main.clone()),
-                    stencil: stencil(scheme, &standing.in_dress.elevation, *zone, units),
+                    stencil: stencil_view(scheme, &standing.in_dress.elevation, *zone, units),
                     ground: self.ground_of(piece, scheme, standing, *zone),
                     refused: refused.map(|(_, error)| error.to_string()),
                     seen: seen.map(|seen| Seen::of(&seen.seen, self.look.light).into()),
@@ -412,7 +412,13 @@ impl Room<'_> {
     }
 }
 
-fn stencil(scheme: &Scheme, elevation: &Elevation, zone: Zone, units: Units) -> Option<StencilView> {
+/// A stencilled pattern on a zone, in words.
+pub(super) fn stencil_view(
+    scheme: &Scheme,
+    elevation: &Elevation,
+    zone: Zone,
+    units: Units,
+) -> Option<StencilView> {
     let stencil = scheme.stencil(zone)?;
     let said = |mm: f64| units.say(Dimension::Length, mm);
     let words = |Spacing { repeats, gap, end, .. }: &Spacing| match repeats {

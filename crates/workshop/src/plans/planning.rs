@@ -171,6 +171,7 @@ impl<'a> Room<'a> {
                     parts: parts.remove(zone).unwrap_or_default(),
                     taped: 0.0,
                     ground: laid.ground.kind,
+                    repairs: piece.repairs.get(zone).cloned().unwrap_or_default(),
                     layers: way(&laid.layers).iter().map(LayerWork::from).collect(),
                     ages: laid.ages,
                 });

@@ -56,6 +56,11 @@ impl Planned<'_> {
         match &step.work {
             Work::LeadTest => Some("test before you sand: if there is lead, the plan stops"),
             Work::Dewax => Some("paint does not stick to wax"),
+            Work::Strip => Some(
+                "after the lead test, with stripper and scraper; set the surface to raw wood if nothing is left",
+            ),
+            Work::GlueDown => Some("warm glue under it with a knife, clamp it over baking paper overnight"),
+            Work::Fill => Some("fill a little proud: it shrinks"),
             Work::Deglaze => Some("paint does not stick to gloss; dry in about ten minutes, no rinsing"),
             Work::WaxOff => Some("paint does not stick to wax"),
             Work::ScuffBack => Some("so that what covers it sticks"),
@@ -85,8 +90,12 @@ impl Planned<'_> {
         let ground = old.map_or(self.piece.ground.kind, |zone| zone.ground);
         match &step.work {
             Work::LeadTest => vec![TakeCare::LEAD],
-            Work::Scuff | Work::ScuffBack if ground.may_hold_lead() => vec![TakeCare::LEAD, TakeCare::DUST],
-            Work::Scuff | Work::ScuffBack => vec![TakeCare::DUST],
+            Work::Strip if ground.is_raw_wood() => vec![TakeCare::SOLVENT, TakeCare::RAGS],
+            Work::Strip => vec![TakeCare::LEAD, TakeCare::SOLVENT, TakeCare::RAGS],
+            Work::SandFlush | Work::Scuff | Work::ScuffBack if ground.may_hold_lead() => {
+                vec![TakeCare::LEAD, TakeCare::DUST]
+            }
+            Work::SandFlush | Work::Scuff | Work::ScuffBack => vec![TakeCare::DUST],
             Work::Deglaze => vec![TakeCare::SOLVENT],
             Work::Dewax | Work::WaxOff => vec![TakeCare::SOLVENT, TakeCare::RAGS],
             work => {

@@ -9,7 +9,7 @@ use warm_blend_board::{Board, Ground, GroundKind, Layer, Letter, Strip, Techniqu
 use warm_blend_documents::Kept;
 use warm_blend_mixing::{AmountAsEntered, JarSign, PourAction, PourEvent, PourRecord};
 use warm_blend_paint::{Class, Look, MixId, Name, PaintId, Units};
-use warm_blend_piece::{Ageing, Finish, Piece, PieceKind, Zone, ZoneFinish};
+use warm_blend_piece::{Ageing, Finish, Piece, PieceKind, Repair, Zone, ZoneFinish};
 use warm_blend_plan::{Paces, Rates, RunSheet, WorkingHours};
 use warm_blend_workshop::{
     ClockSet, Dab, OnTheBench, Planned, Refusal, Room, RunSheetEntry, RunSheetView, ShelfSnapshot, Spot,
@@ -602,6 +602,59 @@ fn jar(n: u128, ml: f64, client: Option<&str>, signs: &[JarSign]) -> Kept<PourRe
     let client = client.map(|name| Name::new(name).unwrap());
     let value = value.with_jar(|jar| (jar.client, jar.signs) = (client, signs.to_vec())).unwrap();
     Kept { value, ..pot(n, &[], false) }
+}
+
+/// Repairs are steps of their own where they belong, with their cautions and tools, and wait until glue and filler are hard.
+#[test]
+fn repairs_are_planned() {
+    let mut bench = Bench::new(layers());
+    bench.pieces[0].repairs =
+        BTreeMap::from([(Zone::Case, [Repair::Strip, Repair::LooseVeneer, Repair::Fill].into())]);
+    let view = bench.view(CHEST, monday());
+    let at = |name: &str| {
+        view.steps
+            .iter()
+            .position(|step| step.name == name)
+            .unwrap_or_else(|| panic!("{name}: {:?}", names(&view)))
+    };
+    let order = [
+        "Test for lead",
+        "Strip the old finish",
+        "Glue down loose veneer",
+        "Fill dents and holes",
+        "Sand the filler flush",
+        "Scuff-sand",
+    ];
+    assert!(order.map(at).is_sorted(), "{:?}", names(&view));
+    let words =
+        |name: &str| view.steps[at(name)].care.iter().map(|care| care.words).collect::<Vec<_>>().join(" ");
+    assert!(
+        words("Strip the old finish").contains("lead") && words("Strip the old finish").contains("solvent")
+    );
+    assert!(words("Sand the filler flush").to_lowercase().contains("dust"));
+    let tools: Vec<&str> = view.tools.iter().map(|tool| tool.name).collect();
+    assert!(
+        tools.iter().any(|name| name.contains("clamps"))
+            && tools.iter().any(|name| name.contains("Stripper"))
+    );
+    let minutes = |one: &str, next: &str| {
+        let time = |text: &str| text.parse::<Timestamp>().unwrap();
+        time(&view.steps[at(next)].begins).duration_since(time(&view.steps[at(one)].ends)).as_mins()
+    };
+    // Common practice: glue overnight, filler two hours.
+    assert!(minutes("Glue down loose veneer", "Fill dents and holes") >= 12 * 60);
+    assert!(minutes("Fill dents and holes", "Sand the filler flush") >= 120);
+    // The drawers are not stripped, and keep their gloss to be dulled.
+    assert!(at("Degloss") > 0);
+
+    let mut at = monday();
+    let mut ticked = Vec::new();
+    while let Some(step) = bench.view(CHEST, at).steps.into_iter().find(|step| step.ready) {
+        at = step.ends.parse::<Timestamp>().unwrap().max(at) + SignedDuration::from_mins(5);
+        bench.tick(at, &step.id).unwrap();
+        ticked.push(step.name);
+    }
+    assert_eq!(ticked.iter().filter(|name| *name == "Strip the old finish").count(), 1, "{ticked:?}");
 }
 
 /// What stands in jars is used before anything is mixed: the pot, and the tins it takes, are less by just that. Jars of other clients stay,

@@ -84,7 +84,7 @@ function Row({ jar, beside }: { jar: JarView; beside: string | null | undefined 
           </span>
           <Keeps jar={jar} />
         </span>
-        <span className="grid content-center justify-items-end pr-3 leading-tight">
+        <span className="grid max-w-56 content-center justify-items-end pr-3 text-right leading-tight max-sm:max-w-28">
           <span className="text-lg font-semibold">{jar.left}</span>
           <span className="text-sm text-soft">
             {beside && (

@@ -60,7 +60,7 @@ export function Sticker({ label, size, square, hidden }: StickerProps) {
               , <bdi>{text}</bdi>
             </span>
           ))}
-          {label.until && `, good until ${label.until}`}
+          {label.until && <span className="block">Good until {label.until}</span>}
           <b className="block tracking-wider">{label.code}</b>
         </p>
       </div>
@@ -68,7 +68,7 @@ export function Sticker({ label, size, square, hidden }: StickerProps) {
         role="img"
         aria-label={page ? 'QR code that opens this page' : 'QR code with the recipe'}
         viewBox={`-2 -2 ${modules + 4} ${modules + 4}`}
-        className="h-full shrink-0"
+        className="label-code h-full shrink-0"
         shapeRendering="crispEdges"
       >
         <path d={path} fill="black" />

@@ -1,3 +1,5 @@
+import { Printer } from 'lucide-react';
+import { Link } from 'react-router';
 import type { PieceChoices, Stencil, ZoneView } from '../../api/client';
 import { MeasureField } from '../../common/MeasureField';
 import { NumberField } from '../../parts/NumberField';
@@ -93,6 +95,11 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
             ))}
           </ul>
         </details>
+      )}
+      {zone.stencil && (
+        <Link to={`/piece/template?zone=${zone.zone}`} className="press press-plain w-fit text-sm">
+          <Printer size={18} aria-hidden /> Template to print
+        </Link>
       )}
       {zone.refused && <TroubleLine className="text-sm">{zone.refused}</TroubleLine>}
     </div>

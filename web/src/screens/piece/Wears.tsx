@@ -19,6 +19,7 @@ import {
 import { GroundOf, GroundWarning } from './GroundOf';
 import { PotPicker } from './PotPicker';
 import { potsOf } from './pots';
+import { Repairs } from './Repairs';
 import { StencilOf } from './StencilOf';
 
 interface Props {
@@ -192,7 +193,7 @@ export function Wears({
           <div className="grid">{aged(OFTEN)}</div>
           <details open={special}>
             <summary className="min-h-11 cursor-pointer py-3 text-sm font-semibold">
-              More ageing, pattern, surface
+              More ageing, pattern, surface, repairs
             </summary>
             <div className="grid gap-2">
               <div className="grid">{aged(rarely)}</div>
@@ -210,6 +211,7 @@ export function Wears({
                 own={worn.ground ?? undefined}
                 onChange={(ground) => onChange(withWorn(entry, zone.zone, { ground }))}
               />
+              <Repairs entry={entry} zone={zone.zone} choices={choices} onChange={onChange} />
             </div>
           </details>
         </>

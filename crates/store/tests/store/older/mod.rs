@@ -5,7 +5,7 @@ use std::{collections::BTreeMap, fs, path::Path};
 use serde_json::Value;
 use warm_blend_documents::{ByKind, LogQuery, Workshop};
 use warm_blend_mixing::PourRecord;
-use warm_blend_piece::Piece;
+use warm_blend_piece::{Piece, Zone};
 use warm_blend_store::Store;
 
 /// Brings a file back to a form from earlier versions.
@@ -36,7 +36,7 @@ fn told(documents: &ByKind) -> BTreeMap<String, Vec<Value>> {
 }
 
 /// `data/form-N.db` is the demo as a program of form N wrote it (without its photo; of form 9 on 2026-12-01, of form 10 that evening, with
-/// what a helper did, of form 11 later, with eight answers given in practice, of form 12 with a quote and its terms, of form 13 with five jars), `form-N.json` its rows as Python's sqlite3 read
+/// what a helper did, of form 11 later, with eight answers given in practice, of form 12 with a quote and its terms, of form 13 with five jars and a border that fades), `form-N.json` its rows as Python's sqlite3 read
 /// them. Each keeps every value and tells its log, and so does every earlier form of the first.
 #[test]
 fn every_form_keeps_every_value() {
@@ -67,6 +67,9 @@ fn every_form_keeps_every_value() {
             let pours = store.all::<PourRecord>().unwrap().into_iter();
             let left: Vec<f64> = pours.filter_map(|kept| Some(kept.value.jar()?.left())).collect();
             assert_eq!(left, [45.0, 160.0, 60.0, 70.0, 140.0]);
+            let pieces = store.all::<Piece>().unwrap();
+            let border = pieces[0].value.schemes[0].stencil(Zone::Fall).unwrap();
+            assert_eq!((border.gap, border.fade.unwrap().weakest), (Some(0.0), 0.25));
         } else {
             let quoted = store.all::<Piece>().unwrap().into_iter().filter_map(|kept| kept.value.quote);
             assert_eq!(quoted.map(|quote| quote.deposit).collect::<Vec<_>>(), [255.0]);
