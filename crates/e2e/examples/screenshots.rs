@@ -99,9 +99,6 @@ async fn main() {
     painter.the("image", "The piece from the front, as it will look").await;
     painter.reads("Panels and mouldings clash").await;
     keep(&painter, "piece").await;
-    painter.click("radio", "Corner").await;
-    painter.the("image", "The piece from the corner, as it will look").await;
-    keep(&painter, "corner").await;
     painter.open("/piece/on-photo").await;
     painter.the_computed("image", "The piece in its finish").await;
     keep(&painter, "on-photo").await;

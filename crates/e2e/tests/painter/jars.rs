@@ -52,7 +52,7 @@ async fn a_jar_is_used_by_keys() {
 #[tokio::test]
 async fn jars_are_found_and_labelled() {
     let painter = Painter::at_the_demo().await;
-    painter.click("link", "5 jars 2 to see to").await;
+    painter.click("link", "5 jars, 2 to see to").await;
     painter.reads("2 jars need a look").await;
     painter.the("heading", "shelf 2").await;
     let violations = painter.violations().await;

@@ -180,7 +180,7 @@ async fn a_pour_is_watched_from_the_other_screen() {
     let id = pot["id"].as_str().unwrap();
     let page = format!("/label/{id}");
     painter.open(&page).await;
-    painter.choose("QR code", "This page on a phone").await;
+    painter.choose("QR code", "Its page on a phone").await;
     painter.the("image", "QR code that opens this page").await;
     let label = painter.meanwhile("GET", &format!("/api/pours/{id}/label"), Value::Null).await;
     let leads_to = label["page"]["address"].as_str().unwrap().to_owned();

@@ -117,7 +117,8 @@ async fn a_batch_is_poured_from_the_sheet() {
     painter.click("radio", "Tools").await;
     painter.reads("a shared brush mixes them").await;
     painter.click("radio", "Mix").await;
-    let needed = sheet(&painter).await["pots"][0]["ml"].as_f64().unwrap().ceil();
+    // What is left in a jar is used first.
+    let needed = sheet(&painter).await["pots"][0]["to_mix_ml"].as_f64().unwrap().ceil();
     painter.click("button", "Take to Pot: 5 slate blue : 1 barley").await;
     painter.reads("drift blue for the case").await;
     assert_eq!(painter.value("textbox", "Batch").await, format!("{needed:.0}"));

@@ -24,13 +24,13 @@ const CALENDAR: &str = "
                 words.add(word);
     return [...words, new Intl.DisplayNames('en', { type: 'currency' }).of('EUR')];";
 
-/// Names that the painter of the demo gave.
+/// Names that the painter of the demo gave, and codes of pots.
 const GIVEN: &str = "
     const done = arguments[0];
-    const lists = ['paints', 'mixes', 'boards', 'pieces', 'pours'];
+    const lists = ['paints', 'mixes', 'boards', 'pieces', 'pours', 'jars'];
     Promise.all(lists.map((list) => fetch(`/api/${list}`).then((answer) => answer.json()))).then((all) => {
         const names = [];
-        for (const one of all.flat()) names.push(one.name, one.entry?.name, one.client, one.place);
+        for (const one of all.flatMap((list) => list.jars ?? list)) names.push(one.name, one.entry?.name, one.client, one.place, one.code);
         done(names.filter(Boolean));
     });";
 
@@ -67,6 +67,8 @@ async fn every_word_is_in_the_printed_list() {
         ("/run-sheet", "Ready on"),
         ("/log", "Prediction accuracy"),
         ("/piece/sheet", "Care"),
+        ("/jars", "unheated shed"),
+        ("/piece/touch-up", "Clean and dry the spot"),
     ] {
         painter.open(at).await;
         if at == "/shelf" {

@@ -132,8 +132,7 @@ function ToJars() {
   const count = jars.jars.length === 1 ? '1 jar' : `${jars.jars.length} jars`;
   return (
     <Link to="/jars" className="press press-bare sm:order-last">
-      {count}
-      {jars.to_see_to > 0 && <b className="font-semibold">{jars.to_see_to} to see to</b>}
+      {jars.to_see_to > 0 ? `${count}, ${jars.to_see_to} to see to` : count}
     </Link>
   );
 }
