@@ -83,7 +83,9 @@ pub use correcting::{Corrections, PotFix, PotFixPart, PotToCorrect};
 pub use exports::Export;
 pub use first_hour::{FirstHour, FirstStep, FirstStepView, MadeSoFar};
 pub use imports::{FileRead, HowToImport, Import, ImportPlan, ImportRow};
-pub use jars::{JarEntry, JarNear, JarSignChoice, JarTaken, JarUsed, JarView, JarsView, JarsWanted};
+pub use jars::{
+    JarEntry, JarNear, JarSignChoice, JarTaken, JarUsed, JarView, JarsView, JarsWanted, held_in_jars,
+};
 pub use label::{LabelPart, square};
 pub use log::{
     CameOut, FinishOnPhoto, FinishRequest, LikePot, LogAsked, LogDay, LogEntryView, LogGroup, LogNoteEntry,

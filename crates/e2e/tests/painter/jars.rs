@@ -5,7 +5,7 @@ use warm_blend_e2e::{Hand, Painter};
 
 use crate::put_on_the_bench;
 
-/// A rest is kept, some of it is used, and what is noticed about it changes what is said.
+/// Some paint is taken out of a jar, its amount and its faults are corrected, and it is thrown away and brought back.
 async fn a_rest_is_kept_and_used(painter: &Painter) {
     painter.open("/jars").await;
     // What is to be seen to comes first.

@@ -9,7 +9,7 @@ use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{Look, Units};
 use warm_blend_store::Store;
 use warm_blend_workshop::{
-    JarEntry, JarNear, JarTaken, JarView, JarsView, JarsWanted, PotLabel, Refusal, keep_pour,
+    JarEntry, JarNear, JarTaken, JarView, JarsView, JarsWanted, PotLabel, Refusal, held_in_jars, keep_pour,
 };
 
 use super::pours::PotTelling;
@@ -84,8 +84,7 @@ pub async fn labels(
         let label = PotLabel::of(kept, &shelf, telling.look(), telling.measure, TimeZone::system())?;
         Ok(label.opened_at(address.as_deref()))
     };
-    let held = |kept: &&Kept<PourRecord>| kept.value.jar().is_some_and(|jar| !jar.is_empty());
-    off_thread(move || pours.iter().rev().filter(held).map(label).collect()).await.map(Json)
+    off_thread(move || held_in_jars(&pours).rev().map(|(kept, _)| label(kept)).collect()).await.map(Json)
 }
 
 /// Jars near a colour, as they are or with a little added. Closing the request stops the search.

@@ -6,4 +6,4 @@ mod view;
 
 pub use entry::{JarEntry, JarTaken};
 pub use near::{JarNear, JarsWanted};
-pub use view::{JarSignChoice, JarUsed, JarView, JarsView};
+pub use view::{JarSignChoice, JarUsed, JarView, JarsView, held_in_jars};

@@ -9,6 +9,7 @@ use warm_blend_documents::Kept;
 use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{Colour, Look, Measure, MixPart, Units};
 
+use super::held_in_jars;
 use crate::correcting::PotToCorrect;
 use crate::{AgainstTarget, Checks, Refusal, ShelfSnapshot, label};
 
@@ -74,8 +75,7 @@ impl ShelfSnapshot {
         let target = checks.colour("/target", &wanted.target);
         let target = checks.done(target)?;
         let mut near = Vec::new();
-        for kept in pours.iter().rev() {
-            let Some(jar) = kept.value.jar().filter(|jar| !jar.is_empty()) else { continue };
+        for (kept, jar) in held_in_jars(pours).rev() {
             let Some(stirred) = self.stirred(&kept.value.parts())? else { continue };
             let judgement = AgainstTarget::of(stirred.best(), target, look)?;
             if judgement.difference <= FAR {

@@ -96,6 +96,13 @@ const fn id(state: JarState) -> &'static str {
     }
 }
 
+/// Pots with something left in a jar, earliest first, with their jars.
+pub fn held_in_jars(
+    pours: &[Kept<PourRecord>],
+) -> impl DoubleEndedIterator<Item = (&Kept<PourRecord>, &Jar)> {
+    pours.iter().filter_map(|kept| Some((kept, kept.value.jar().filter(|jar| !jar.is_empty())?)))
+}
+
 impl ShelfSnapshot {
     /// Products in a pot.
     pub(crate) fn contents_of(&self, record: &PourRecord) -> Contents {
@@ -157,12 +164,8 @@ impl ShelfSnapshot {
         units: Units,
         day: (Date, &TimeZone),
     ) -> Result<JarsView, Refusal> {
-        let held = |kept: &&Kept<PourRecord>| kept.value.jar().is_some_and(|jar| !jar.is_empty());
-        let mut jars = Vec::new();
-        for kept in pours.iter().rev().filter(held) {
-            let Some(view) = self.jar(kept, look, units, day)? else { continue };
-            jars.push(view);
-        }
+        let view = |(kept, _)| self.jar(kept, look, units, day).transpose();
+        let mut jars: Vec<JarView> = held_in_jars(pours).rev().filter_map(view).collect::<Result<_, _>>()?;
         jars.sort_by_key(|jar| jar.state == id(JarState::Good));
         let sign = |sign: JarSign| JarSignChoice { id: sign.id(), name: sign.name() };
         Ok(JarsView {

@@ -9,7 +9,7 @@ use warm_blend_paint::{MixPart, PaintId, shares};
 use warm_blend_plan::Needed;
 
 use super::planning::Planned;
-use crate::label;
+use crate::{held_in_jars, label};
 
 /// How far the share of a tin may be from the recipe in a pot that was poured by it†.
 const SAME_POT: f64 = 0.02;
@@ -71,22 +71,20 @@ impl Planned<'_> {
     /// another client stays where it is, and so does one that may be spoiled.
     fn jars_for(&self, needed: &Needed) -> Vec<(&Kept<PourRecord>, f64)> {
         let client = self.piece.brief.client.as_ref();
-        let fit = |kept: &&Kept<PourRecord>| {
-            let Some(jar) = kept.value.jar().filter(|jar| !jar.is_empty()) else { return false };
+        let fit = |(kept, jar): &(&Kept<PourRecord>, &Jar)| {
             let free = jar.client.is_none() || jar.client.as_ref() == client;
             free && is_of(&kept.value, &needed.pot)
                 && matches!(self.state(&kept.value, jar).0, JarState::Good | JarState::Soon)
         };
-        let mut jars: Vec<&Kept<PourRecord>> = self.asked.pours.iter().filter(fit).collect();
-        jars.sort_by_key(|kept| kept.value.finished_at);
+        let mut jars: Vec<(&Kept<PourRecord>, &Jar)> = held_in_jars(&self.asked.pours).filter(fit).collect();
+        jars.sort_by_key(|(kept, _)| kept.value.finished_at);
         let mut open = needed.ml;
-        let used = |kept: &'_ Kept<PourRecord>| {
-            let ml = kept.value.jar().map_or(0.0, Jar::left).min(open);
+        let used = |(kept, jar): (_, &Jar)| {
+            let ml = jar.left().min(open);
             open -= ml;
-            ml
+            (kept, ml)
         };
-        let amounts: Vec<f64> = jars.iter().copied().map(used).collect();
-        jars.into_iter().zip(amounts).filter(|(_, ml)| *ml > 0.0).collect()
+        jars.into_iter().map(used).filter(|(_, ml)| *ml > 0.0).collect()
     }
 
     /// Jars to use for a pot, for display.
