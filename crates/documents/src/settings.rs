@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_paint::{Currency, Measure, PaintId};
-use warm_blend_plan::QuoteTerms;
+use warm_blend_plan::{BrushRack, QuoteTerms};
 
 /// Settings of the workshop.
 #[derive(Debug, Clone, PartialEq, Default, Serialize, Deserialize)]
@@ -22,8 +22,11 @@ pub struct Workshop {
     /// Terms on which it quotes.
     #[serde(default, skip_serializing_if = "is_default")]
     pub terms: QuoteTerms,
+    /// Its brushes.
+    #[serde(default, skip_serializing_if = "is_default")]
+    pub brushes: BrushRack,
 }
 
-fn is_default(terms: &QuoteTerms) -> bool {
-    *terms == QuoteTerms::default()
+fn is_default<T: Default + PartialEq>(value: &T) -> bool {
+    *value == T::default()
 }

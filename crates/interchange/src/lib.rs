@@ -7,6 +7,7 @@
 //! | a table of colours or spectra, CSV | [`import()`] | [`csv()`] |
 //! | a palette of 8-bit codes, .gpl | [`import()`] | [`gpl()`] |
 //! | the same as a drawing, SVG | | [`svg()`] |
+//! | an outline for a stencil, SVG | [`outline_of_drawing()`], of a word: [`outline_of_word()`] | |
 //! | dates of steps, iCalendar (RFC 5545) | | [`calendar()`] |
 //! | a photo to pick colours from | [`photo()`] | [`photo_as_jpeg()`] |
 //! | a photo to save | [`kept_photo()`]; when it was taken: [`taken()`] | [`kept_photo()`] |
@@ -20,6 +21,7 @@
 mod calendar;
 mod cgats;
 mod cxf;
+mod drawing;
 mod jpeg;
 mod palette;
 mod photo;
@@ -31,6 +33,7 @@ mod text;
 pub use calendar::{CalendarEvent, calendar};
 pub use cgats::cgats;
 pub use cxf::cxf;
+pub use drawing::{BadDrawing, LARGEST_DRAWING, outline_of_drawing, outline_of_word};
 pub use palette::{gpl, svg};
 pub use photo::{BadPhoto, LARGEST_PHOTO, kept_photo, photo, photo_as_jpeg, taken};
 pub use sample::{BadFile, BadRow, Sample, Samples, Told};

@@ -3,6 +3,8 @@
 use warm_blend_board::Letter;
 use warm_blend_paint::BadPaint;
 
+use crate::BadOutline;
+
 /// An impossible finish.
 #[derive(Debug, Clone, PartialEq, thiserror::Error)]
 pub enum BadFinish {
@@ -36,6 +38,12 @@ pub enum BadFinish {
     /// A stencil with an empty pot.
     #[error("the stencil has an empty pot; choose a paint, a mix or another part’s colour")]
     StencilPot,
+    /// Too many colours through one stencil.
+    #[error("{0} colours through one stencil; use up to 4")]
+    StencilWisps(usize),
+    /// An outline that cannot be cut.
+    #[error(transparent)]
+    StencilOutline(#[from] BadOutline),
     /// A motif too large for every part of the zone.
     #[error("a {0:.0} mm stencil won’t fit these parts; choose a smaller one or fewer repeats")]
     StencilNowhere(f64),

@@ -334,6 +334,12 @@ impl Piece {
         schemes.try_for_each(|(n, scheme)| scheme.check(&format!("/schemes/{n}")))
     }
 
+    /// Repairs of a zone; any that it cannot need are left out.
+    pub fn repairs_of(&self, zone: Zone) -> BTreeSet<Repair> {
+        let own = self.repairs.get(&zone).into_iter().flatten();
+        own.copied().filter(|repair| repair.applies_to(zone)).collect()
+    }
+
     /// The chosen scheme.
     pub fn scheme(&self) -> Option<&Scheme> {
         self.schemes.get(self.chosen)
@@ -382,7 +388,7 @@ impl Piece {
                     }
                     Finish::Bare | Finish::Strip { .. } => {}
                 }
-                dress.stencil.iter_mut().for_each(|stencil| replace_paint(&mut stencil.pot, gone, kept));
+                dress.stencil.iter_mut().for_each(|stencil| stencil.replace_paint(gone, kept));
             }
             scheme.over.iter_mut().for_each(|over| replace_paint(&mut over.layer.pot, gone, kept));
         }

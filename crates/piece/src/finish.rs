@@ -32,6 +32,8 @@ pub enum Mark {
     Cracked,
     /// Through a stencil, repeat by repeat.
     Repeated,
+    /// Through the same stencil, in wisps over what was stencilled before.
+    Wisped,
     /// By age.
     Aged(Age),
 }
@@ -177,8 +179,9 @@ impl<'a> FinishContext<'a> {
         let dress = scheme.dress(zone).unwrap_or(&bare);
         dress.wears.check()?;
         let stencil = scheme.stencil(zone);
-        let pattern = stencil.map(|stencil| stencil.layer(self.elevation, zone)).transpose()?;
-        let pattern = pattern.as_ref();
+        let pattern = stencil.map(|stencil| stencil.layers(self.elevation, zone)).transpose()?;
+        let pattern = pattern.unwrap_or_default();
+        let pattern = pattern.as_slice();
         let over: Vec<&Layer> = over.iter().filter(|over| over.is_on(zone)).map(|over| &over.layer).collect();
         let poured_over = over.iter().copied().chain(pattern).filter(|layer| !layer.muted);
         let poured_over = poured_over.flat_map(|layer| &layer.pot);
@@ -186,7 +189,7 @@ impl<'a> FinishContext<'a> {
         match &dress.wears {
             Finish::Bare => {
                 let coat = self.coat(own.unwrap_or(ground), Vec::new(), pattern, &[], &dress.ageing)?;
-                let paints = self.colours(pattern.into_iter().flat_map(|layer| &layer.pot));
+                let paints = self.colours(pattern.iter().flat_map(|layer| &layer.pot));
                 Ok(FinishedZone {
                     coats: vec![coat],
                     way: None,
@@ -240,7 +243,7 @@ impl<'a> FinishContext<'a> {
         &self,
         ground: Ground,
         layers: Vec<Layer>,
-        pattern: Option<&Layer>,
+        pattern: &[Layer],
         over: &[&Layer],
         ageing: &Ageing,
     ) -> Result<Coat, BadFinish> {
@@ -254,13 +257,14 @@ impl<'a> FinishContext<'a> {
     fn in_their_order(
         &self,
         mut layers: Vec<Layer>,
-        pattern: Option<&Layer>,
+        pattern: &[Layer],
         over: &[&Layer],
         ageing: &Ageing,
     ) -> (Vec<Layer>, Vec<Mark>) {
         let below = |layers: &[Layer]| below_the_wax(layers, self.tin).unwrap_or(layers.len());
         let mut marks: Vec<Mark> = layers.iter().map(Mark::of).collect();
-        let patterns = pattern.map(|layer| (layer, Mark::Repeated)).into_iter();
+        let mark = |n| if n == 0 { Mark::Repeated } else { Mark::Wisped };
+        let patterns = pattern.iter().enumerate().map(|(n, layer)| (layer, mark(n)));
         for (layer, mark) in patterns.chain(over.iter().map(|layer| (*layer, Mark::of(layer)))) {
             let at = if layer.is_waxed(self.tin) { layers.len() } else { below(&layers) };
             layers.insert(at, layer.clone());
@@ -280,7 +284,8 @@ impl<'a> FinishContext<'a> {
         let bare = ZoneFinish::of(Finish::Bare);
         let dress = scheme.dress(zone).unwrap_or(&bare);
         dress.wears.check()?;
-        let pattern = scheme.stencil(zone).map(|stencil| stencil.layer(self.elevation, zone)).transpose()?;
+        let pattern = scheme.stencil(zone).map(|stencil| stencil.layers(self.elevation, zone)).transpose()?;
+        let pattern = pattern.unwrap_or_default();
         let over: Vec<&Layer> =
             scheme.over.iter().filter(|over| over.is_on(zone)).map(|over| &over.layer).collect();
         let ground = dress.ground.unwrap_or(ground);

@@ -22,6 +22,7 @@ mod build;
 mod buyers;
 mod carving;
 mod cohesion;
+mod cut;
 mod document;
 mod elevation;
 mod finish;
@@ -44,6 +45,7 @@ pub use bad_finish::BadFinish;
 pub use buyers::buyers;
 pub use carving::Carving;
 pub use cohesion::{About, Finding, Pair, Stands, findings, off, pairs, shared_paint};
+pub use cut::{BadOutline, Cut, Outlined, UNITS};
 pub use document::{AreaCorrection, BadPiece, Brief, OVERS, Over, PairIntent, Piece, SCHEMES, Scheme};
 pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};
 pub use finish::{

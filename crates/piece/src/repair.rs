@@ -3,6 +3,8 @@
 use serde::{Deserialize, Serialize};
 use strum::VariantArray as _;
 
+use crate::Zone;
+
 /// A repair of a part.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, strum::VariantArray)]
 #[serde(rename_all = "kebab-case")]
@@ -14,6 +16,14 @@ pub enum Repair {
     LooseVeneer,
     /// Dents, chips and holes are filled.
     Fill,
+    /// The old holes of pulls are filled and new ones drilled.
+    NewPulls,
+    /// Knots or stains that would bleed through are blocked.
+    Bleeds,
+    /// Metal is soaked until old paint and grime come off.
+    Soak,
+    /// Metal is polished.
+    Polish,
 }
 
 impl Repair {
@@ -26,6 +36,21 @@ impl Repair {
             Repair::Strip => "strip",
             Repair::LooseVeneer => "loose-veneer",
             Repair::Fill => "fill",
+            Repair::NewPulls => "new-pulls",
+            Repair::Bleeds => "bleeds",
+            Repair::Soak => "soak",
+            Repair::Polish => "polish",
+        }
+    }
+
+    /// True if a zone can need it: metal is soaked and polished, wood is glued, filled and drilled, and both can be stripped.
+    pub const fn applies_to(self, zone: Zone) -> bool {
+        match self {
+            Repair::Strip => true,
+            Repair::Soak | Repair::Polish => matches!(zone, Zone::Hardware),
+            Repair::LooseVeneer | Repair::Fill | Repair::NewPulls | Repair::Bleeds => {
+                !matches!(zone, Zone::Hardware)
+            }
         }
     }
 
@@ -35,6 +60,10 @@ impl Repair {
             Repair::Strip => "Strip the old finish",
             Repair::LooseVeneer => "Glue down loose veneer",
             Repair::Fill => "Fill dents and holes",
+            Repair::NewPulls => "Fit new pulls",
+            Repair::Bleeds => "Block knots and stains that bleed",
+            Repair::Soak => "Soak off old paint and grime",
+            Repair::Polish => "Polish the metal",
         }
     }
 }

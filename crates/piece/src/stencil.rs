@@ -5,13 +5,22 @@
 //! that of [`Technique::Stencil`], and some of each motif stays bare.
 
 use serde::{Deserialize, Serialize};
-use warm_blend_board::{Application, ByPlace, Deposit, Layer, Motif, Share, Technique};
-use warm_blend_paint::MixPart;
+use uuid::Uuid;
+use warm_blend_board::{
+    Application, ByPlace, Deposit, Layer, LayerId, Meets, MeetsLayer, Motif, Share, Technique,
+};
+use warm_blend_paint::{MixPart, PaintId, replace_paint};
 
-use super::{BadFinish, Elevation, Face, Outline, Part, Rect, Shaping, Spacing, Zone, spaced, spaced_by};
+use super::{
+    BadFinish, Cut, Elevation, Face, Outline, Outlined, Part, Rect, Shaping, Spacing, Zone, spaced, spaced_by,
+};
 
 /// Share of a motif that is covered†.
 pub const DENSE: f64 = 0.85;
+/// Share of a pattern that each further colour is wisped over†.
+const WISPED: f64 = 0.35;
+/// Most colours besides the first.
+const WISPS: usize = 3;
 /// The gap where nothing else is said, as a share of the motif†.
 const GAP: f64 = 0.6;
 /// The least and the largest motif, mm.
@@ -65,6 +74,12 @@ pub struct Stencil {
     /// Motif, `rosette` …: see `/api/piece/choices`.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub motif: Motif,
+    /// The painter's own outline, which takes the place of the motif.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub own: Option<Outlined>,
+    /// True if every second repeat is mirrored.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub mirrored: bool,
     /// Length and width of one repeat, 10 to 1000 mm.
     pub size: f64,
     /// Repeats on each part, 1 to 100; as many as are well spaced if left out.
@@ -78,13 +93,17 @@ pub struct Stencil {
     pub fade: Option<Fade>,
     /// Contents of the pot.
     pub pot: Vec<MixPart>,
+    /// Up to three more pots, wisped over the pattern in different places.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub wisps: Vec<Vec<MixPart>>,
 }
 
 /// Repeats on one part.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone)]
 pub struct Repeats {
-    /// Motif.
-    pub motif: Motif,
+    /// What is cut out.
+    pub cut: Cut,
+    mirrored: bool,
     size: f64,
     /// Their spacing.
     pub spacing: Spacing,
@@ -103,7 +122,12 @@ impl Repeats {
         }
         let half = self.size / 2.0;
         let (u, v) = ((within - n * self.spacing.step) / half - 1.0, across / half);
-        if u.abs() > 1.0 || v.abs() > 1.0 { 0.0 } else { self.motif.depth(u, v).max(0.0) }
+        let u = if self.is_mirrored(n as usize) { -u } else { u };
+        if u.abs() > 1.0 || v.abs() > 1.0 { 0.0 } else { self.cut.depth(u, v).max(0.0) }
+    }
+
+    const fn is_mirrored(&self, n: usize) -> bool {
+        self.mirrored && n % 2 == 1
     }
 
     /// Distance of a point of the face from the start along the longer side, and from the middle across, mm.
@@ -131,16 +155,33 @@ impl Repeats {
         let half = self.size / 2.0;
         let at = |i: usize| (2 * i + 1) as f64 / CELLS as f64 - 1.0;
         let cells = (0..CELLS * CELLS).map(|i| (at(i % CELLS), at(i / CELLS)));
-        let cut_out: Vec<(f64, f64)> = cells.filter(|(u, v)| self.motif.depth(*u, *v) > 0.0).collect();
+        let cut_out: Vec<(f64, f64)> = cells.filter(|(u, v)| self.cut.depth(*u, *v) > 0.0).collect();
         let centres = self.spacing.centres();
-        let all =
-            centres.iter().flat_map(|centre| cut_out.iter().map(move |(u, v)| (centre + half * u, half * v)));
+        let all = centres.iter().enumerate().flat_map(|(n, centre)| {
+            let way = if self.is_mirrored(n) { -half } else { half };
+            cut_out.iter().map(move |(u, v)| (centre + way * u, half * v))
+        });
         let sum: f64 = all.map(|(along, across)| self.faded(&fade, along, across)).sum();
         fade.left() * sum / (centres.len() * cut_out.len()).max(1) as f64
     }
 }
 
 impl Stencil {
+    /// A plain pattern: as many repeats as are well spaced, in one colour.
+    pub const fn new(motif: Motif, size: f64, pot: Vec<MixPart>) -> Self {
+        Self {
+            motif,
+            own: None,
+            mirrored: false,
+            size,
+            repeats: None,
+            gap: None,
+            fade: None,
+            pot,
+            wisps: Vec::new(),
+        }
+    }
+
     /// Checks that it can be cut and painted.
     pub fn check(&self) -> Result<(), BadFinish> {
         if !(SIZES.0..=SIZES.1).contains(&self.size) {
@@ -155,7 +196,31 @@ impl Stencil {
         if self.fade.is_some_and(|fade| !fade.check()) {
             return Err(BadFinish::StencilFade);
         }
-        if self.pot.is_empty() { Err(BadFinish::StencilPot) } else { Ok(()) }
+        self.own.as_ref().map_or(Ok(()), Outlined::check)?;
+        if self.wisps.len() > WISPS {
+            return Err(BadFinish::StencilWisps(self.wisps.len() + 1));
+        }
+        if self.pots().any(Vec::is_empty) { Err(BadFinish::StencilPot) } else { Ok(()) }
+    }
+
+    /// Its pots, the one of the whole pattern first.
+    pub fn pots(&self) -> impl Iterator<Item = &Vec<MixPart>> {
+        std::iter::once(&self.pot).chain(&self.wisps)
+    }
+
+    /// Replaces one tin with another.
+    pub(super) fn replace_paint(&mut self, gone: PaintId, kept: PaintId) {
+        std::iter::once(&mut self.pot).chain(&mut self.wisps).for_each(|pot| replace_paint(pot, gone, kept));
+    }
+
+    /// What is cut out of it.
+    pub fn cut(&self) -> Result<Cut, BadFinish> {
+        Ok(self.own.as_ref().map(Outlined::cut).transpose()?.unwrap_or(Cut::Motif(self.motif)))
+    }
+
+    /// Name of the pattern: `Rosettes`, or what the painter calls it.
+    pub fn name(&self) -> &str {
+        self.own.as_ref().map_or(self.motif.name(), |own| own.name.as_str())
     }
 
     /// Repeats on a part of a face; `None` where it does not go.
@@ -164,20 +229,23 @@ impl Stencil {
         let (rect, shaping) = (within(part), part.shaping);
         let plain = matches!(shaping, Shaping::Flat | Shaping::Sunk | Shaping::Raised | Shaping::Carved);
         let holds = face.parts.iter().any(|part| part.on == Some(at) && part.zone != Zone::Hardware);
-        if !plain || holds || self.size > rect.w.min(rect.h) {
+        let cut = self.cut().ok()?;
+        let (length, width) = (rect.w.max(rect.h), rect.w.min(rect.h));
+        if !plain || holds || self.size > length || self.size * cut.across() > width {
             return None;
         }
-        let length = rect.w.max(rect.h);
         let spacing = match self.gap {
             Some(gap) => spaced_by(length, self.size, gap, self.repeats),
             None => spaced(length, self.size, self.repeats, GAP * self.size),
         };
-        Some(Repeats { motif: self.motif, size: self.size, spacing: spacing.ok()?, fade: self.fade, rect })
+        let (size, fade, mirrored) = (self.size, self.fade, self.mirrored);
+        Some(Repeats { cut, mirrored, size, spacing: spacing.ok()?, fade, rect })
     }
 
-    /// The pattern as a layer of a zone: the share of the flats that its motifs cover.
-    pub(super) fn layer(&self, elevation: &Elevation, zone: Zone) -> Result<Layer, BadFinish> {
+    /// The pattern as layers of a zone, one for each pot: the share of the flats that its motifs cover, and of that what is wisped.
+    pub(super) fn layers(&self, elevation: &Elevation, zone: Zone) -> Result<Vec<Layer>, BadFinish> {
         self.check()?;
+        let share = self.cut()?.share();
         let (mut flats, mut motifs) = (0.0, 0.0);
         for face in &elevation.faces {
             for (at, (part, net)) in face.parts.iter().zip(face.net()).enumerate() {
@@ -189,17 +257,27 @@ impl Stencil {
                 let n = self
                     .on(face, at)
                     .map_or(0.0, |repeats| f64::from(repeats.spacing.repeats) * repeats.mean_strength());
-                motifs += times * n * self.size * self.size * self.motif.share();
+                motifs += times * n * self.size * self.size * share;
             }
         }
         if motifs <= 0.0 {
             return Err(BadFinish::StencilNowhere(self.size));
         }
         // Face areas are mm², as motifs are.
-        let field = Share::of(DENSE * (motifs / flats).min(1.0));
+        let whole = DENSE * (motifs / flats).min(1.0);
         let film = Technique::Stencil.print(Application::default()).film;
-        let cover = ByPlace { field, recess: Share::NONE, edge: Share::NONE };
-        Ok(Layer { print: Some(Deposit { film, cover }), ..Layer::new(Technique::Stencil, self.pot.clone()) })
+        let layer = |(n, pot): (usize, &Vec<MixPart>)| {
+            let field = Share::of(if n == 0 { whole } else { WISPED * whole });
+            let cover = ByPlace { field, recess: Share::NONE, edge: Share::NONE };
+            let on_the_first = MeetsLayer { layer: layer_id(0), how: Meets::Seeks };
+            Layer {
+                id: layer_id(n),
+                print: Some(Deposit { film, cover }),
+                meets: (n > 0).then_some(on_the_first),
+                ..Layer::new(Technique::Stencil, pot.clone())
+            }
+        };
+        Ok(self.pots().enumerate().map(layer).collect())
     }
 
     /// Spacing for each length of part, once: `5 of 120 mm, 50 mm between and at the ends`.
@@ -220,6 +298,11 @@ impl Stencil {
         }
         spread
     }
+}
+
+/// Identifies the layer of a colour of a pattern.
+const fn layer_id(n: usize) -> LayerId {
+    LayerId(Uuid::from_u128(0x5700 + n as u128))
 }
 
 /// The rectangle of a part that a pattern lies in: below most of an arch, in the middle of an oval.
@@ -244,22 +327,23 @@ mod tests {
     use proptest::prelude::*;
 
     fn stencil(motif: Motif, size: f64, repeats: Option<u32>) -> Stencil {
-        let paint = warm_blend_paint::PaintId(uuid::Uuid::from_u128(1));
-        Stencil {
-            motif,
-            size,
-            repeats,
-            gap: None,
-            fade: None,
-            pot: vec![MixPart { paint, parts: warm_blend_paint::WholeParts::new(1).unwrap() }],
-        }
+        let paint = PaintId(Uuid::from_u128(1));
+        let pot = vec![MixPart { paint, parts: warm_blend_paint::WholeParts::new(1).unwrap() }];
+        Stencil { repeats, ..Stencil::new(motif, size, pot) }
+    }
+
+    /// A flag to one side: half of a square, in its lower left.
+    fn flag() -> Outlined {
+        Outlined::new(warm_blend_paint::Name::new("flag").unwrap(), "M0 0V10H10Z").unwrap()
     }
 
     proptest! {
         /// Counted point by point, motifs on a part take what their number and share say.
         #[test]
-        fn repeats_take_their_share_of_a_part(at in 0usize..Motif::ALL.len(), size in 20.0..160.0f64, n in prop::option::of(1u32..6)) {
-            let stencil = stencil(Motif::ALL[at], size, n);
+        fn repeats_take_their_share_of_a_part(
+            at in 0usize..Motif::ALL.len(), size in 20.0..160.0f64, n in prop::option::of(1u32..6), own in any::<bool>(), mirrored in any::<bool>(),
+        ) {
+            let stencil = Stencil { own: own.then(flag), mirrored, ..stencil(Motif::ALL[at], size, n) };
             let mut form = PieceKind::ChestOfDrawers.usual();
             form.drawers = 3;
             let elevation = form.build().unwrap();
@@ -274,7 +358,7 @@ mod tests {
                 .map(|p| (p.fract(), (p / 1.324_717_957_244_746).fract()))
                 .filter(|(x, y)| repeats.depth(rect.x + x * rect.w, rect.y + y * rect.h) > 0.0)
                 .count() as f64 / POINTS as f64;
-            let shown = f64::from(repeats.spacing.repeats) * size * size * stencil.motif.share() / (rect.w * rect.h);
+            let shown = f64::from(repeats.spacing.repeats) * size * size * stencil.cut().unwrap().share() / (rect.w * rect.h);
             prop_assert!((inside - shown).abs() < 0.05 * shown + 0.002, "{inside} {shown}");
             prop_assert!(repeats.spacing.gap >= 0.0);
         }
@@ -296,10 +380,11 @@ mod tests {
         #[test]
         fn fading_keeps_the_mean_cover(
             at in 0usize..Motif::ALL.len(), size in 30.0..120.0f64, gap in prop::option::of(0.0..60.0f64),
-            weakest in 0.0..1.0f64, along in 0.0..1.0f64, across in prop::option::of(0.0..1.0f64), patchy in 0.0..1.0f64,
+            weakest in 0.0..1.0f64, along in 0.0..1.0f64, across in prop::option::of(0.0..1.0f64), patchy in 0.0..1.0f64, mirrored in any::<bool>(),
         ) {
             let fade = Fade { weakest, along, across, patchy };
-            let stencil = Stencil { gap, fade: Some(fade), ..stencil(Motif::ALL[at], size, None) };
+            let own = mirrored.then(flag);
+            let stencil = Stencil { gap, fade: Some(fade), own, mirrored, ..stencil(Motif::ALL[at], size, None) };
             prop_assert_eq!(stencil.check(), Ok(()));
             let Some((repeats, rect)) = on_a_drawer(&stencil) else { return Ok(()) };
             // Points at random: those of a lattice fall in with the repeats.
@@ -324,10 +409,51 @@ mod tests {
         }
     }
 
+    /// Every second repeat of a flag points the other way; without mirroring all point one way.
+    #[test]
+    fn every_second_repeat_is_mirrored() {
+        let of = |mirrored| {
+            let stencil = Stencil { own: Some(flag()), mirrored, ..stencil(Motif::Ring, 60.0, Some(4)) };
+            let (repeats, rect) = on_a_drawer(&stencil).unwrap();
+            let points = |n: usize| {
+                let centre = rect.x + repeats.spacing.centres()[n];
+                let at = |off: f64| repeats.depth(centre + off, rect.y + 0.5 * rect.h + 10.0) > 0.0;
+                (at(-25.0), at(25.0))
+            };
+            [0, 1, 2, 3].map(points)
+        };
+        let (left, right) = ((true, false), (false, true));
+        assert_eq!((of(false), of(true)), ([left; 4], [left, right, left, right]));
+    }
+
+    /// A long word fits a part that is lower than the word is long.
+    #[test]
+    fn a_long_outline_fits_a_low_part() {
+        let long = Outlined::new(warm_blend_paint::Name::new("long").unwrap(), "M0 0H50V5H0Z").unwrap();
+        let wide = Stencil { own: Some(long), ..stencil(Motif::Ring, 400.0, Some(1)) };
+        assert!(on_a_drawer(&wide).is_some() && on_a_drawer(&stencil(Motif::Ring, 400.0, Some(1))).is_none());
+    }
+
+    /// Each further colour covers its share of the first, and nothing beside it.
+    #[test]
+    fn further_colours_lie_on_the_first() {
+        let elevation = PieceKind::ChestOfDrawers.usual().build().unwrap();
+        let plain = stencil(Motif::Ring, 60.0, None);
+        let wisped = Stencil { wisps: vec![plain.pot.clone(); 2], ..plain.clone() };
+        let cover = |layer: &Layer| layer.print.unwrap().cover.field.value();
+        let one = plain.layers(&elevation, Zone::Drawers).unwrap();
+        let three = wisped.layers(&elevation, Zone::Drawers).unwrap();
+        assert_eq!((one.len(), three.len(), cover(&one[0])), (1, 3, cover(&three[0])));
+        for wisp in &three[1..] {
+            assert!((cover(wisp) / cover(&three[0]) - WISPED).abs() < 1e-6);
+            assert_eq!(wisp.meets, Some(MeetsLayer { layer: three[0].id, how: Meets::Seeks }));
+        }
+    }
+
     #[test]
     fn what_cannot_be_is_refused() {
         let elevation = PieceKind::ChestOfDrawers.usual().build().unwrap();
-        let layer = |stencil: Stencil, zone| stencil.layer(&elevation, zone);
+        let layer = |stencil: Stencil, zone| stencil.layers(&elevation, zone);
         for size in [0.0, -1.0, f64::NAN, 1e9] {
             assert!(matches!(
                 layer(stencil(Motif::Ring, size, None), Zone::Drawers),
@@ -340,6 +466,16 @@ mod tests {
         let empty = Stencil { pot: vec![], ..stencil(Motif::Ring, 40.0, None) };
         assert_eq!(layer(empty, Zone::Drawers), Err(BadFinish::StencilPot));
         assert!(layer(stencil(Motif::Ring, 40.0, None), Zone::Drawers).is_ok());
+        let many = Stencil {
+            wisps: vec![stencil(Motif::Ring, 40.0, None).pot; 4],
+            ..stencil(Motif::Ring, 40.0, None)
+        };
+        assert_eq!(many.check(), Err(BadFinish::StencilWisps(5)));
+        let hollow = Stencil { wisps: vec![Vec::new()], ..stencil(Motif::Ring, 40.0, None) };
+        assert_eq!(hollow.check(), Err(BadFinish::StencilPot));
+        let line = Outlined { path: "M0 0L9 9".to_owned(), ..flag() };
+        let thin = Stencil { own: Some(line), ..stencil(Motif::Ring, 40.0, None) };
+        assert!(thin.check().unwrap_err().to_string().contains("enclose no area"));
         for gap in [-1.0, f64::NAN, f64::INFINITY, 2000.0] {
             let wrong = Stencil { gap: Some(gap), ..stencil(Motif::Ring, 40.0, None) };
             assert_eq!(wrong.check(), Err(BadFinish::StencilGap), "{gap}");

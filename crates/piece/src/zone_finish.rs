@@ -114,6 +114,6 @@ impl ZoneFinish {
         };
         pot.into_iter()
             .chain(bands.iter().map(|band| &band.pot))
-            .chain(self.stencil.iter().map(|stencil| &stencil.pot))
+            .chain(self.stencil.iter().flat_map(Stencil::pots))
     }
 }

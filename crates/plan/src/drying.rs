@@ -109,6 +109,9 @@ impl<'a> Drying<'a> {
             // Glue dries overnight, filler in two hours†.
             (Work::GlueDown, _) => OVERNIGHT * slower(DriesBy::Water),
             (Work::Fill, _) => FILLER * slower(DriesBy::Water),
+            // However warm it is: old paint needs a night to come loose†.
+            (Work::Soak, _) => OVERNIGHT,
+            (Work::BlockStains, _) => dry_class(Some(Class::Shellac)) * slower(DriesBy::Solvent),
             (Work::Rinse, _) => 60.0 * slower(DriesBy::Water),
             (Work::Deglaze | Work::Dewax | Work::WaxOff, _) => 10.0 * slower(DriesBy::Solvent),
             (_, Work::Buff | Work::HardwareOn | Work::Rest) if self.waxy => {

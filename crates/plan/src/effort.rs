@@ -139,12 +139,17 @@ fn setup(work: &Work, zones: &[&ZoneWork]) -> f64 {
         | Work::GlueDown
         | Work::Fill
         | Work::SandFlush
+        | Work::Soak
+        | Work::Polish
+        | Work::BlockStains
         | Work::Scuff
         | Work::Layer(_)
         | Work::Wet(_)
         | Work::Age(_)
         | Work::WaxOff
         | Work::ScuffBack => READY,
+        // Marking out takes longest†.
+        Work::Drill => 20.0,
         Work::TapeOff => 3.0,
         Work::Tape | Work::Rinse | Work::Buff | Work::Rest => 0.0,
     }
@@ -162,7 +167,7 @@ fn on_zone(work: &Work, zone: &ZoneWork) -> f64 {
 /// Minutes for a unit of the work itself.
 fn rate(work: &Work) -> Rate {
     Rate::SquareMetre(match work {
-        Work::HardwareOff | Work::HardwareOn | Work::LeadTest | Work::Rest => 0.0,
+        Work::HardwareOff | Work::HardwareOn | Work::LeadTest | Work::Drill | Work::Rest => 0.0,
         Work::Clean => 9.0,
         Work::Rinse => 5.0,
         Work::Deglaze => 6.0,
@@ -173,6 +178,10 @@ fn rate(work: &Work) -> Rate {
         Work::GlueDown => 15.0,
         Work::Fill => 12.0,
         Work::SandFlush => 8.0,
+        Work::BlockStains => 5.0,
+        // A square metre of hardware is that of dozens of small fittings, each of them handled†.
+        Work::Soak => 60.0,
+        Work::Polish => 240.0,
         Work::Tape => return Rate::Metre(TAPE),
         Work::TapeOff => return Rate::Metre(TAPE_OFF),
         Work::Layer(_) | Work::Wet(_) => work.layers().iter().map(by_square_metre).sum(),

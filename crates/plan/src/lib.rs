@@ -13,7 +13,8 @@
 //! | what does it cost, and what should it be sold for? | [`Rates`], [`Cost`] |
 //! | what is the client asked to pay? | [`QuoteTerms`], [`Offer`] |
 //! | what cannot be left for a week? | [`if_it_stays`] |
-//! | which brushes and rags? | [`tools`] |
+//! | which tools? | [`tools`] |
+//! | how many brushes on which day, what to wash in between, and what is not washed yet? | [`brush_days`], [`BrushRack`] |
 //! | how does the client look after it? | [`care_card`] |
 //! | what is saved? | [`RunSheet`], [`Done`], [`Clock`] |
 //!
@@ -26,6 +27,7 @@
 
 mod air;
 mod amounts;
+mod brushes;
 mod care_card;
 mod cost;
 mod drying;
@@ -46,6 +48,7 @@ mod work;
 
 pub use air::{Air, DriesBy, NoPaintingNow};
 pub use amounts::{BadPacks, Needed, amounts, packs};
+pub use brushes::{Brush, BrushCount, BrushDay, BrushNeed, BrushRack, BrushUse, Unwashed, Wash, brush_days};
 pub use care_card::care_card;
 pub use cost::{Cost, Rates};
 pub use drying::{dries, wait};

@@ -143,7 +143,10 @@ impl OnZone {
             cleared.clear(bridge, tins);
         }
         let from = cleared.matched(&layers).good;
-        let paints = from < layers.len() || bridge.is_some();
+        let prepares = |work: &Work| work.prepares() && !self.prepared.contains(work);
+        // A part that stays as it is has its repairs left until they are made.
+        let repairs = layers.is_empty() && wanted.iter().any(prepares);
+        let paints = from < layers.len() || bridge.is_some() || repairs;
         let takes_hardware_off = paints && wanted.contains(&Work::HardwareOff);
         // Tape is on for what lies below the place where it comes off.
         let taped = wanted.iter().position(|work| *work == Work::TapeOff);
@@ -161,7 +164,7 @@ impl OnZone {
                 Work::HardwareOn => takes_hardware_off || self.hardware_off,
                 Work::Buff => buffs,
                 Work::Rest => paints || !self.rested,
-                work if work.prepares() => paints && !self.prepared.contains(work),
+                work if work.prepares() => paints && prepares(work),
                 _ => {
                     nth += 1;
                     if nth > from {
@@ -410,6 +413,19 @@ mod tests {
         let dry_brush = Work::Layer(then[1].coats(&chalk).remove(0));
         let wanted = [Work::HardwareOff, Work::Tape, dry_brush, Work::TapeOff, Work::HardwareOn, Work::Rest];
         assert_eq!(left, wanted);
+    }
+
+    /// Brass that stays brass: soaked, rinsed and polished once; then it is refitted, and nothing is left.
+    #[test]
+    fn hardware_that_is_not_painted_is_done_once() {
+        let mut brass = zone(Zone::Hardware, 0.05, Vec::new());
+        brass.repairs = [warm_blend_piece::Repair::Soak, warm_blend_piece::Repair::Polish].into();
+        let all = wanted(&brass, true, &chalk);
+        for n in 0..=all.len() {
+            let on = OnPiece::of(&done(&all[..n]), &chalk);
+            let ticked = on.zones().map(|(_, on)| on.still_to_do(&all, &chalk)).next();
+            assert_eq!(ticked.unwrap_or_else(|| all.clone()), &all[n..]);
+        }
     }
 
     /// Hardware refitted five minutes after waxing: the wax is buffed the next day all the same (common practice).

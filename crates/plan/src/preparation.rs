@@ -10,7 +10,9 @@
 //! | primed | nothing |
 //!
 //! Repairs come where they belong: stripping after the lead test and before anything is washed, gluing and filling on the clean wood, filler
-//! is sanded flush once it is hard. What was stripped has no gloss left to dull, and is sanded.
+//! is sanded flush once it is hard, and holes are drilled through it; what bleeds is blocked on the sanded wood. What was stripped has no
+//! gloss left to dull, and is sanded. Hardware is soaked rather than washed, and polished last. A part that stays as it is gets its repairs
+//! alone.
 
 use std::collections::BTreeSet;
 
@@ -19,27 +21,31 @@ use warm_blend_piece::Repair;
 
 use crate::Work;
 
-/// Preparation of a ground with its repairs, in order.
-pub fn preparation(ground: GroundKind, repairs: &BTreeSet<Repair>) -> Vec<Work> {
-    let (strips, glues, fills) = {
-        let has = |repair| repairs.contains(&repair);
-        (has(Repair::Strip), has(Repair::LooseVeneer), has(Repair::Fill))
-    };
+/// Preparation of a ground with its repairs, in order; `paints` is false for a part that stays as it is.
+pub fn preparation(ground: GroundKind, repairs: &BTreeSet<Repair>, paints: bool) -> Vec<Work> {
+    let has = |repair| repairs.contains(&repair);
+    let (strips, soaks) = (has(Repair::Strip), has(Repair::Soak));
+    let fills = has(Repair::Fill) || has(Repair::NewPulls);
     // Nobody knows what lies below an old finish.
-    let lead = ground.may_hold_lead() || strips && !ground.is_raw_wood();
-    let washes = !ground.is_primed() || strips;
+    let disturbs = paints || strips || soaks || fills;
+    let lead = disturbs && (ground.may_hold_lead() || strips && !ground.is_raw_wood());
+    let washes = paints && (!ground.is_primed() || strips);
     let dulls = ground.is_glossy() && !strips;
     let steps = [
         (lead, Work::LeadTest),
-        (ground == GroundKind::OldWax, Work::Dewax),
+        (paints && ground == GroundKind::OldWax, Work::Dewax),
+        (soaks, Work::Soak),
         (strips, Work::Strip),
-        (washes, Work::Clean),
-        (washes, Work::Rinse),
-        (glues, Work::GlueDown),
+        (washes && !soaks, Work::Clean),
+        (washes || soaks, Work::Rinse),
+        (has(Repair::LooseVeneer), Work::GlueDown),
         (fills, Work::Fill),
         (fills, Work::SandFlush),
+        (has(Repair::NewPulls), Work::Drill),
         (washes && dulls, Work::Deglaze),
         (washes && !dulls, Work::Scuff),
+        (paints && has(Repair::Bleeds), Work::BlockStains),
+        (has(Repair::Polish), Work::Polish),
     ];
     steps.into_iter().filter(|(needed, _)| *needed).map(|(_, work)| work).collect()
 }
@@ -53,14 +59,31 @@ mod tests {
     #[test]
     fn repairs_come_where_they_belong() {
         for ground in GroundKind::ALL {
-            for which in 0..8u8 {
+            for which in 0..1u8 << Repair::ALL.len() {
                 let chosen = Repair::ALL.into_iter().enumerate().filter(|(n, _)| which & (1 << n) != 0);
                 let repairs: BTreeSet<Repair> = chosen.map(|(_, repair)| repair).collect();
-                let all = preparation(ground, &repairs);
+                let all = preparation(ground, &repairs, true);
                 let at = |work| all.iter().position(|one| *one == work);
-                assert_eq!(at(Work::Strip).is_some(), repairs.contains(&Repair::Strip));
-                assert_eq!(at(Work::GlueDown).is_some(), repairs.contains(&Repair::LooseVeneer));
-                let fills = repairs.contains(&Repair::Fill);
+                let asked = [
+                    (Work::Strip, Repair::Strip),
+                    (Work::GlueDown, Repair::LooseVeneer),
+                    (Work::Drill, Repair::NewPulls),
+                    (Work::BlockStains, Repair::Bleeds),
+                    (Work::Soak, Repair::Soak),
+                    (Work::Polish, Repair::Polish),
+                ];
+                for (work, repair) in asked {
+                    assert_eq!(at(work).is_some(), repairs.contains(&repair), "{repair:?}");
+                }
+                let fills = repairs.contains(&Repair::Fill) || repairs.contains(&Repair::NewPulls);
+                // A part that is not painted gets nothing but its repairs, the lead test before them, and rinses what was soaked.
+                let alone = preparation(ground, &repairs, false);
+                assert!(
+                    alone.iter().all(|work| all.contains(work))
+                        && alone.is_empty() == repairs.iter().all(|r| *r == Repair::Bleeds)
+                );
+                let washed = [Work::Clean, Work::Deglaze, Work::Scuff, Work::Dewax];
+                assert!(washed.iter().all(|work| !alone.contains(work)));
                 assert_eq!((at(Work::Fill).is_some(), at(Work::SandFlush).is_some()), (fills, fills));
                 if at(Work::Strip).is_some() && !ground.is_raw_wood() {
                     assert_eq!(at(Work::LeadTest), Some(0), "{ground:?}");
@@ -68,14 +91,18 @@ mod tests {
                 let order = [
                     Work::LeadTest,
                     Work::Dewax,
+                    Work::Soak,
                     Work::Strip,
                     Work::Clean,
                     Work::Rinse,
                     Work::GlueDown,
                     Work::Fill,
                     Work::SandFlush,
+                    Work::Drill,
                     Work::Deglaze,
                     Work::Scuff,
+                    Work::BlockStains,
+                    Work::Polish,
                 ];
                 let places: Vec<usize> = order.into_iter().filter_map(at).collect();
                 assert!(places.is_sorted() && places.len() == all.len(), "{ground:?}: {all:?}");
@@ -88,7 +115,7 @@ mod tests {
     #[test]
     fn each_ground_in_its_order() {
         for ground in GroundKind::ALL {
-            let all = preparation(ground, &BTreeSet::new());
+            let all = preparation(ground, &BTreeSet::new(), true);
             let at = |work| all.iter().position(|one| *one == work);
             assert_eq!(all.is_empty(), ground.is_primed(), "{ground:?}");
             if ground.may_hold_lead() {
@@ -100,7 +127,7 @@ mod tests {
                 assert!(at(Work::Deglaze).is_some() != at(Work::Scuff).is_some(), "one of both: {ground:?}");
             }
         }
-        assert_eq!(preparation(GroundKind::OldWax, &BTreeSet::new())[0], Work::Dewax);
-        assert!(preparation(GroundKind::PaintedMetal, &BTreeSet::new()).contains(&Work::LeadTest));
+        assert_eq!(preparation(GroundKind::OldWax, &BTreeSet::new(), true)[0], Work::Dewax);
+        assert!(preparation(GroundKind::PaintedMetal, &BTreeSet::new(), true).contains(&Work::LeadTest));
     }
 }

@@ -14,6 +14,8 @@ pub fn if_it_stays(last: &Work, next: &Work) -> Option<&'static str> {
             | Work::Clean
             | Work::Rinse
             | Work::SandFlush
+            | Work::Drill
+            | Work::BlockStains
             | Work::Scuff
             | Work::ScuffBack
             | Work::WaxOff,

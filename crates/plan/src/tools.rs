@@ -1,4 +1,4 @@
-//! Brushes and cloths: one brush for each colour, or the second colour picks up the first (common practice†).
+//! Tools besides brushes, of which each day has its own list.
 
 use warm_blend_board::{Family, Technique};
 use warm_blend_paint::MixPart;
@@ -29,29 +29,18 @@ pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
         pots.len()
     };
     let any = |of: &dyn Fn(Technique) -> bool| laid.iter().any(|laid| of(laid.technique));
-    let brushed = |t: Technique| {
-        matches!(
-            t,
-            Technique::BrushedCoat | Technique::ClearCoat | Technique::WetBlend | Technique::MeshedGlaze
-        ) || matches!(t.family(), Family::Wash | Family::Stain)
-    };
     let mut all = Vec::new();
     let mut need = |name, count: usize, why| {
         if count > 0 {
             all.push(Tool { name, count: Some(count), why });
         }
     };
-    need("Flat brushes", pots(&brushed), "one per colour: a shared brush mixes them");
-    need("Rollers and trays", pots(&|t| t == Technique::RolledCoat), "one per colour");
-    need("Cheap brushes", pots(&|t| t == Technique::TextureCoat), "texture ruins them");
     need(
-        "Wide soft brushes for dry brushing",
-        pots(&|t| t == Technique::DryBrush),
-        "one per colour; keep it dry",
+        "Cheap brushes",
+        pots(&|t| t == Technique::TextureCoat),
+        "texture ruins them; worn-out flat brushes will do",
     );
-    need("Stencil brushes", pots(&|t| t == Technique::Stencil), "almost no paint on them");
     need("Putty knives", pots(&|t| t == Technique::KnifeFlecks), "one per extra colour");
-    need("Wax brushes", pots(&is_wax), "one per tint: dark wax never washes out");
     need("Fan brush", usize::from(any(&|t| t == Technique::Gilding)), "or a fingertip");
     need("Stippler", usize::from(any(&|t| t == Technique::GlazeStippled)), "wipe it dry as you go");
     let worked =
@@ -73,6 +62,18 @@ pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
     have("Stripper, scraper and fine steel wool", does(&Work::Strip), "no heat gun: it makes lead fumes");
     have("Wood glue, clamps and baking paper", does(&Work::GlueDown), "paper keeps the clamp from sticking");
     have("Filler and a filling knife", does(&Work::Fill), "fill a little proud: it shrinks");
+    have(
+        "A drill and a drilling template",
+        does(&Work::Drill),
+        "drill from the front, over tape: the veneer stays whole",
+    );
+    have("Stain-blocking shellac", does(&Work::BlockStains), "two thin coats on knots and stains");
+    have("A lidded tub and an old toothbrush", does(&Work::Soak), "hot water with a little soap, overnight");
+    have(
+        "Metal polish and fine steel wool",
+        does(&Work::Polish),
+        "wash the polish off, or paint won’t stick",
+    );
     let solvent = laid.iter().any(|laid| laid.contents(tins).is_solvent_borne());
     let oily = solvent || laid.iter().any(|laid| laid.contents(tins).has_wax()) || any(&is_wax);
     let oil_paint = |laid: &&Laid| laid.contents(tins).share(|product| product.class.is_oil_paint()) > 0.0;
@@ -96,23 +97,19 @@ mod tests {
     use crate::{Air, steps, wanted};
     use warm_blend_piece::Zone;
 
+    /// Waxed and oily rags go into a can of water; worn-out brushes will do for texture.
     #[test]
-    fn one_brush_a_colour_and_a_can_for_the_rags() {
-        use Technique::{BrushedCoat, ClearWax, DryBrush, TintedWax};
-        let layers = vec![
-            layer(BrushedCoat, 1, 2),
-            layer(BrushedCoat, 2, 1),
-            layer(DryBrush, 3, 1),
-            layer(ClearWax, 0, 1),
-            layer(TintedWax, 4, 1),
-        ];
-        let zones = [zone(Zone::Case, 1.0, layers)];
-        let left = [wanted(&zones[0], false, &chalk)];
-        let all = tools(&steps(&zones, &left, &chalk, Air::default()), &chalk);
-        let count =
-            |name: &str| all.iter().find(|tool| tool.name.starts_with(name)).and_then(|tool| tool.count);
-        assert_eq!((count("Flat brushes"), count("Wide soft"), count("Wax")), (Some(2), Some(1), Some(2)));
-        assert_eq!(count("Cheap"), None);
-        assert!(all.iter().any(|tool| tool.name.contains("metal can")));
+    fn a_can_for_the_rags() {
+        use Technique::{BrushedCoat, ClearWax, TextureCoat};
+        let tools_for = |layers| {
+            let zones = [zone(Zone::Case, 1.0, layers)];
+            let left = [wanted(&zones[0], false, &chalk)];
+            tools(&steps(&zones, &left, &chalk, Air::default()), &chalk)
+        };
+        let has = |all: &[Tool], name: &str| all.iter().any(|tool| tool.name.contains(name));
+        let waxed = tools_for(vec![layer(BrushedCoat, 1, 2), layer(ClearWax, 0, 1)]);
+        assert!(has(&waxed, "metal can") && !has(&waxed, "Cheap"));
+        let rough = tools_for(vec![layer(TextureCoat, 1, 1)]);
+        assert!(has(&rough, "Cheap") && !has(&rough, "metal can"));
     }
 }

@@ -1,6 +1,7 @@
 //! All work on a zone, from as found to finished.
 
 use warm_blend_board::{Application, Technique};
+use warm_blend_piece::Repair;
 
 use crate::{Laid, LayerWork, Tins, Work, ZoneWork, preparation};
 
@@ -10,7 +11,12 @@ pub fn wanted(zone: &ZoneWork, hardware: bool, tins: Tins) -> Vec<Work> {
     if hardware {
         all.push(Work::HardwareOff);
     }
-    all.extend(preparation(zone.ground, &zone.repairs));
+    let paints = !zone.layers.is_empty() || !zone.ages.is_empty();
+    let mut repairs = zone.repairs.clone();
+    if zone.layers.first().is_some_and(|layer| layer.blocks_stains(tins)) {
+        repairs.remove(&Repair::Bleeds);
+    }
+    all.extend(preparation(zone.ground, &repairs, paints));
     let taped = zone.taped > 0.0;
     if taped {
         all.push(Work::Tape);
@@ -29,7 +35,9 @@ pub fn wanted(zone: &ZoneWork, hardware: bool, tins: Tins) -> Vec<Work> {
     if hardware {
         all.push(Work::HardwareOn);
     }
-    all.push(Work::Rest);
+    if paints {
+        all.push(Work::Rest);
+    }
     all
 }
 
@@ -131,6 +139,22 @@ mod tests {
         streaks.into_wet = true;
         let works = laid_in_order(&[layer(BrushedCoat, 1, 2), streaks], &chalk);
         assert!(matches!(works.as_slice(), [Work::Layer(_), Work::Wet(_)]), "{works:?}");
+    }
+
+    /// Brass that stays brass is soaked, rinsed and polished while it is off, and nothing else; a primer that blocks stains needs no
+    /// blocking before it.
+    #[test]
+    fn what_is_repaired_only_where_it_is_needed() {
+        let mut brass = zone(Zone::Hardware, 0.05, Vec::new());
+        brass.repairs = [Repair::Soak, Repair::Polish].into();
+        let off_and_on = [Work::HardwareOff, Work::Soak, Work::Rinse, Work::Polish, Work::HardwareOn];
+        assert_eq!(wanted(&brass, true, &chalk), off_and_on);
+        let knots = |tins: Tins| {
+            let mut knots = zone(Zone::Case, 1.0, vec![layer(Technique::BrushedCoat, 1, 1)]);
+            knots.repairs = [Repair::Bleeds].into();
+            wanted(&knots, false, tins).contains(&Work::BlockStains)
+        };
+        assert!(knots(&chalk) && !knots(&|_| Some(Product::from(Class::Shellac))));
     }
 
     /// Tape is on before the first layer and off after the last that is not wax.

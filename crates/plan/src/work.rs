@@ -32,6 +32,14 @@ pub enum Work {
     Fill,
     /// Filler sanded flush.
     SandFlush,
+    /// Holes for new pulls drilled.
+    Drill,
+    /// Knots and stains blocked, so that they do not bleed through.
+    BlockStains,
+    /// Hardware soaked until old paint and grime come off.
+    Soak,
+    /// Hardware polished.
+    Polish,
     /// Gloss dulled with a liquid that dries in ten minutes and needs no rinsing.
     Deglaze,
     /// Sanded lightly so that paint sticks.
@@ -136,10 +144,20 @@ impl ZoneWork {
 }
 
 impl LayerWork {
+    /// All of its passes as one.
+    fn at_once(&self) -> Laid {
+        Laid { technique: self.technique, pot: self.pot.clone(), hand: self.hand, coat: (1, 1) }
+    }
+
+    /// True if it keeps tannin and old stain from bleeding through.
+    pub fn blocks_stains(&self, tins: Tins) -> bool {
+        self.at_once().contents(tins).blocks_stains()
+    }
+
     /// Single coats if each dries before the next; otherwise everything at once.
     pub fn coats(&self, tins: Tins) -> Vec<Laid> {
         let passes = self.hand.passes.value();
-        let whole = Laid { technique: self.technique, pot: self.pot.clone(), hand: self.hand, coat: (1, 1) };
+        let whole = self.at_once();
         if passes == 1 || !whole.dries_between_passes(tins) {
             return vec![whole];
         }
@@ -190,6 +208,10 @@ impl Work {
                 | Work::GlueDown
                 | Work::Fill
                 | Work::SandFlush
+                | Work::Drill
+                | Work::BlockStains
+                | Work::Soak
+                | Work::Polish
                 | Work::Deglaze
                 | Work::Scuff
         )

@@ -218,7 +218,7 @@ impl Front {
                 if depth > 0.0 {
                     let patch = f64::from(cloud[(y % SIDE) * SIDE + x % SIDE]) / 65536.0;
                     *pixel = InMotif {
-                        before: (255.0 * repeats.motif.before(depth)) as u8,
+                        before: (255.0 * repeats.cut.before(depth)) as u8,
                         strength: (255.0 * repeats.strength(px, py, patch)).round().max(1.0) as u8,
                     };
                 }

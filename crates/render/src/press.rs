@@ -45,7 +45,7 @@ impl Moved {
                 if technique == Technique::WetBlend { -2.6 } else { 0.0 },
                 0.0,
             ),
-            Mark::Through(_) | Mark::Repeated | Mark::Cracked => by(0.0, 0.0, 0.0),
+            Mark::Through(_) | Mark::Repeated | Mark::Wisped | Mark::Cracked => by(0.0, 0.0, 0.0),
             Mark::Aged(Age::Wear) => by(-0.5, -0.7, 0.0),
             Mark::Aged(Age::Grime) => by(0.3, -0.5, -0.35),
             Mark::Aged(Age::WaterMarks) => by(0.0, 0.0, 0.5),
@@ -74,8 +74,8 @@ pub(crate) struct Pressed {
     pub soft: f32,
     /// Swelling of its film: see [`swells`].
     pub swells: f32,
-    /// True if it lies only on the repeats of a pattern.
-    pub repeated: bool,
+    /// How it lies on the repeats of a pattern, if only there.
+    pub pattern: Option<Filled>,
 }
 
 impl Pressed {
@@ -88,6 +88,8 @@ impl Pressed {
         let spread = 1.0 / (most - least);
         let patches = match mark {
             Mark::By(Technique::Stencil) | Mark::Through(_) | Mark::Repeated => 0.03,
+            // A second colour lies where the hand happened to go.
+            Mark::Wisped => 0.75,
             Mark::By(Technique::WetBlend | Technique::MeshedGlaze) => 0.1,
             // Where paint lay thickest it tears most.
             Mark::Cracked => 0.35,
@@ -106,7 +108,11 @@ impl Pressed {
             least: -spread * least * RANKS,
             soft: softness(mark).max(if coarse { LEAST_SOFT } else { 0.0 }) * spread,
             swells: swells(mark),
-            repeated: mark == Mark::Repeated,
+            pattern: match mark {
+                Mark::Repeated => Some(Filled::FromMiddle),
+                Mark::Wisped => Some(Filled::InWisps),
+                _ => None,
+            },
         }
     }
 
@@ -129,15 +135,28 @@ const AT_ONCE: usize = 64;
 /// How much it counts for a spot in a motif how far it is from the middle; the rest is how the brush was pressed.
 const FROM_MIDDLE: f32 = 0.6;
 
-/// The rank of a spot in a pattern: motifs come first, from their middles out, each as broken as the brush left it. Where the pattern fades
+/// How the motifs of a pattern are filled.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Filled {
+    /// From their middles out.
+    FromMiddle,
+    /// In patches, over what fills them already.
+    InWisps,
+}
+
+/// The rank of a spot in a pattern: motifs come first, each as broken as the brush left it. Where the pattern fades
 /// to a share of its strength, only that share of the spots is within it.
-fn in_pattern(InMotif { before, strength }: InMotif, rank: f32) -> f32 {
+fn in_pattern(InMotif { before, strength }: InMotif, rank: f32, filled: Filled) -> f32 {
     let outside = 0.5 * (RANKS + rank).min(2.0 * RANKS - 1.0);
     if strength == 0 {
         return outside;
     }
-    let place = FROM_MIDDLE * f32::from(before) / 255.0 + (1.0 - FROM_MIDDLE) * (rank / RANKS).min(1.0);
-    let faded = evenly(place) * 255.0 / f32::from(strength);
+    let pressed = (rank / RANKS).min(1.0);
+    let place = match filled {
+        Filled::FromMiddle => evenly(FROM_MIDDLE * f32::from(before) / 255.0 + (1.0 - FROM_MIDDLE) * pressed),
+        Filled::InWisps => pressed,
+    };
+    let faded = place * 255.0 / f32::from(strength);
     if faded < 1.0 { 0.5 * RANKS * faded } else { outside }
 }
 
@@ -207,9 +226,9 @@ impl<'a> Press<'a> {
                         + pressed.broad * f32::from(cloud[*wide & ON_TILE as usize]);
                 }
                 pressed.stand(ranks, spots);
-                if pressed.repeated {
+                if let Some(filled) = pressed.pattern {
                     for (i, rank) in ranks.iter_mut().enumerate() {
-                        *rank = in_pattern(self.lay.in_motif(y * width + x + i), *rank);
+                        *rank = in_pattern(self.lay.in_motif(y * width + x + i), *rank, filled);
                     }
                 }
                 for (bin, rank) in bins.iter_mut().zip(ranks) {

@@ -8,7 +8,7 @@
 
 use warm_blend_piece::DENSE;
 
-use crate::press::{BINS, Pressed};
+use crate::press::{BINS, Filled, Pressed};
 
 /// Full coverage of a pixel.
 pub(crate) const ALL: u8 = 255;
@@ -46,8 +46,8 @@ impl Rim {
 /// Writes the edges of a mark by bins of ranks: its outer edge and one around each ring. Does nothing for a mark that
 /// covers nothing.
 pub(crate) fn tell_rims(rims: &mut [Rim], step: &[(u16, f64)], pressed: Option<&Pressed>, lying: &Lying) {
-    let (soft, repeated, swells) =
-        pressed.map_or((0.0, false, 0.0), |pressed| (pressed.soft, pressed.repeated, pressed.swells));
+    let (soft, pattern, swells) =
+        pressed.map_or((0.0, None, 0.0), |pressed| (pressed.soft, pressed.pattern, pressed.swells));
     let below = lying.below();
     if below[BINS] == 0 {
         return;
@@ -65,7 +65,7 @@ pub(crate) fn tell_rims(rims: &mut [Rim], step: &[(u16, f64)], pressed: Option<&
     let cut = |(nth, share): (usize, &f64)| {
         let near = hard.windows(2).enumerate().filter(|(gap, _)| *gap == nth || gap + 1 == nth);
         let room = near.map(|(_, rims)| 0.5 * (rims[1] - rims[0]) / BINS as f32);
-        Cut::of(*share, (lying, &below), room.fold(soft, f32::min), repeated)
+        Cut::of(*share, (lying, &below), room.fold(soft, f32::min), pattern)
     };
     let cuts: Vec<Cut> = up_to.iter().enumerate().map(cut).collect();
     let rim = |bin: usize| {
@@ -124,12 +124,15 @@ impl Cut {
 
     /// Lays the rim where a share is covered; `soft` is half the rim's width as a share of all ranks. What is repeated lies in its
     /// motifs only.
-    fn of(share: f64, (lying, below): (&Lying, &[u64]), soft: f32, repeated: bool) -> Self {
+    fn of(share: f64, (lying, below): (&Lying, &[u64]), soft: f32, pattern: Option<Filled>) -> Self {
         // A rim fades no wider than there is on its narrower side, and within a bin in any case.
         let room = share.min(1.0 - share) as f32;
         let width = (BINS as f32 * soft.min(room)).max(0.5);
         // Of a pattern there is none between the motifs, and of each as much as the paint takes, however many are in the picture.
-        let (share, of) = if repeated { (DENSE, below[BINS / 2]) } else { (share, below[BINS]) };
+        let (share, of) = match pattern {
+            Some(Filled::FromMiddle) => (DENSE, below[BINS / 2]),
+            Some(Filled::InWisps) | None => (share, below[BINS]),
+        };
         let wanted = (share * of as f64).round() as u64;
         let covered = |cut: &Self| {
             let fades = cut.fades();

@@ -109,16 +109,17 @@ pub use photos::{
 };
 pub use pieces::{
     AskChoice, CarvingChoice, DimensionView, FaceView, FindingView, FinishedPiece, FittingForm, FrontOutline,
-    KindChoice, PairView, PartOnPhoto, PartPlaced, PartView, PhotoPoint, PieceChoice, PieceChoices,
-    PieceInList, PieceKept, PieceName, PieceOnPhoto, PiecePrediction, PieceReasons, PullView, Room,
-    StencilTemplate, StencilView, TemplateSheet, UnifyFound, UnifyStep, UnifyWay, ZoneGround, ZoneView,
-    elevation_of, not_said, on_photo, scheme_of, template_of, worn,
+    KindChoice, OutlineAsked, PairView, PartOnPhoto, PartPlaced, PartView, PhotoPoint, PieceChoice,
+    PieceChoices, PieceInList, PieceKept, PieceName, PieceOnPhoto, PiecePrediction, PieceReasons, PullView,
+    RepairChoice, Room, StencilTemplate, StencilView, TemplateSheet, UnifyFound, UnifyStep, UnifyWay,
+    ZoneGround, ZoneView, elevation_of, not_said, on_photo, scheme_of, template_of, worn,
 };
 pub use plans::{
-    CareView, ClockSet, ClockView, CostView, Dab, DayHoursEntry, DoneView, DryingView, ElsewhereView,
-    HoursEntry, IdleView, JarForPot, JarToUse, JobEstimate, LayerRecord, OnTheBench, OtherWay, PaceView,
-    PartToMend, PieceRecord, Planned, PotNeeded, PriceBetween, ReadyBetween, RunSheetEntry, RunSheetView,
-    SchemeCost, SchoolCost, Spot, StepDone, StepView, TinCost, ToBuy, ToolView, TouchUp, UndercoatView,
+    BrushCounted, BrushDayView, BrushKindView, BrushNeedView, BrushesNow, BrushesView, CareView, ClockSet,
+    ClockView, CostView, Dab, DayHoursEntry, DoneView, DryingView, ElsewhereView, HoursEntry, IdleView,
+    JarForPot, JarToUse, JobEstimate, LayerRecord, OnTheBench, OtherWay, PaceView, PartToMend, PieceRecord,
+    Planned, PotNeeded, PriceBetween, ReadyBetween, RunSheetEntry, RunSheetView, SchemeCost, SchoolCost,
+    Spot, StepDone, StepView, TinCost, ToBuy, ToolView, TouchUp, UndercoatView, UnwashedView, WashedEntry,
     WetEdgeView, WhenAsked, ZoneRecord,
 };
 pub use pours::{

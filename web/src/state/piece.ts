@@ -6,6 +6,7 @@ import {
   api,
   changing,
   got,
+  type OutlineAsked,
   type Piece,
   type PieceKept,
   Problem,
@@ -192,4 +193,9 @@ export function useUnify(entry: Piece, scheme: number) {
     gcTime: 20_000,
   });
   return { found, done };
+}
+
+/** Makes the outline of a stencil from a drawing or a word. */
+export function useOutline() {
+  return (asked: OutlineAsked) => got(api.POST('/api/piece/outline', { body: asked }));
 }

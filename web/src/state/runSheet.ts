@@ -3,12 +3,14 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import {
   api,
+  type BrushCounted,
   type ClockSet,
   changing,
   got,
   type RunSheetEntry,
   type RunSheetView,
   type StepDone,
+  type WashedEntry,
 } from '../api/client';
 import { useLook, useUnits } from '../light/light';
 import { ofTheSame, show } from './cache';
@@ -80,6 +82,17 @@ export function useRunSheetCalls(piece: string) {
     clock: async (set: ClockSet, revision: number) => {
       const params = { path: { id: piece }, query: { ...said, revision } };
       await take(await got(changing.POST('/api/pieces/{id}/run-sheet/clock', { params, body: set })));
+    },
+    /** Marks a brush as washed. */
+    wash: async (mark: WashedEntry) => {
+      const params = { path: { id: piece }, query: said };
+      await take(
+        await got(changing.POST('/api/pieces/{id}/run-sheet/brushes/washed', { params, body: mark })),
+      );
+    },
+    countBrushes: async (count: BrushCounted) => {
+      const params = { path: { id: piece }, query: said };
+      await take(await got(changing.PUT('/api/pieces/{id}/run-sheet/brushes', { params, body: count })));
     },
     untick: async (place: number, revision: number) => {
       const params = { path: { id: piece, place }, query: { ...said, revision } };

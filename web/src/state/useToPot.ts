@@ -6,8 +6,8 @@ import { useMixCalls } from './workspace';
 export function useToPot() {
   const { ofParts } = useMixCalls();
   const go = useNavigate();
-  return async (parts: MixPart[], ml: number) => {
+  return async (parts: MixPart[], ml: number, aims = false) => {
     const mix = await ofParts(parts);
-    void go(`/pot/${mix.id}?ml=${ml}`);
+    void go(`/pot/${mix.id}?ml=${ml}${aims ? '&aim' : ''}`);
   };
 }

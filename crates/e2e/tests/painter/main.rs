@@ -3,6 +3,7 @@
 mod answers;
 mod backups;
 mod boards;
+mod brushes;
 mod everyone;
 mod faulty;
 mod guide;

@@ -1,6 +1,6 @@
 //! The piece: described, dressed, judged, brought together, shown to the client.
 
-use serde_json::Value;
+use serde_json::{Value, json};
 use thirtyfour::prelude::*;
 use warm_blend_e2e::{Hand, Painter};
 
@@ -218,6 +218,56 @@ async fn a_pattern_answers_from_the_opposite_part() {
     painter.choose("Finish", "Same as the case").await;
     painter.reads("Same finish as the front").await;
     painter.saved().await;
+    painter.leave().await;
+}
+
+/// A word is cut, in the colours of the panels in one touch, every second one mirrored; a drawing is brought instead. What cannot be cut
+/// says why, and leaves the pattern as it was.
+#[tokio::test]
+async fn a_pattern_of_ones_own() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/piece").await;
+    painter.click("button", "Fall").await;
+    let kept =
+        async |painter: &Painter| piece(painter).await["schemes"][0]["wears"]["fall"]["stencil"].clone();
+    let before = picture(&painter).await;
+    painter.click("DisclosureTriangle", "A word or your own drawing").await;
+    painter.write("textbox", "Word", "ورد").await;
+    painter.click("button", "Cut it").await;
+    painter.reads("the lettering has no “و”").await;
+    painter.write("textbox", "Word", "moss").await;
+    painter.click("button", "Cut it").await;
+    painter.the("image", "Cut-out: moss").await;
+    painter.choose("Colours of", "Colours of the panels").await;
+    painter.click("checkbox", "Mirror every second repeat").await;
+    painter.saved().await;
+    painter.until("the picture shows it", async || picture(&painter).await != before).await;
+    let word = kept(&painter).await;
+    assert_eq!((&word["own"]["name"], &word["mirrored"]), (&json!("moss"), &json!(true)));
+    assert!(!word["wisps"].as_array().unwrap().is_empty(), "{word}");
+    let violations = painter.violations().await;
+    assert!(violations.is_empty(), "{violations:#?}");
+
+    let svg = |inside: &str| format!("<svg xmlns='http://www.w3.org/2000/svg'>{inside}</svg>");
+    for (wrong, why) in [
+        (svg("<script>alert(1)</script>"), "contains a script"),
+        (svg("<image href='http://example.org/a.png'/>"), "contains a picture"),
+        (svg("<path d='M0 0L9 9'/>"), "enclose no area"),
+        (svg(&format!("<path d='M0 0{}z'/>", "l1 1".repeat(250_000))), "the most is 256 kB"),
+        ("no drawing".to_owned(), "not an SVG drawing"),
+    ] {
+        painter.bring("Bring an SVG drawing", "wrong.svg", wrong.as_bytes()).await;
+        painter.reads(why).await;
+    }
+    assert_eq!(kept(&painter).await["own"], word["own"], "nothing of it was taken");
+    painter
+        .bring("Bring an SVG drawing", "leaf.svg", svg("<path d='M0 0Q9 0 9 9Q0 9 0 0z'/>").as_bytes())
+        .await;
+    painter.the("image", "Cut-out: leaf").await;
+    painter.saved().await;
+    assert_eq!(kept(&painter).await["own"]["name"], "leaf");
+    painter.click("link", "Template to print").await;
+    painter.the("image", "leaf at true size").await;
     painter.leave().await;
 }
 

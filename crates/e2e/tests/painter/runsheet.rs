@@ -115,7 +115,8 @@ async fn a_batch_is_poured_from_the_sheet() {
     let pages = painter.pages_on_paper().await;
     assert!(pages <= days + 1, "{pages} pages for {days} days in print that is read at arm’s length");
     painter.click("radio", "Tools").await;
-    painter.reads("a shared brush mixes them").await;
+    painter.reads("Flat brush").await;
+    painter.the("list", "Other tools").await;
     painter.click("radio", "Mix").await;
     // What is left in a jar is used first.
     let needed = sheet(&painter).await["pots"][0]["to_mix_ml"].as_f64().unwrap().ceil();

@@ -26,6 +26,25 @@ async fn a_chip_is_touched_up(painter: &Painter) {
     painter.reads("Touched up a spot: panels").await;
 }
 
+/// From the coat in the log to what to dab on, and from there to the Pot, where a reading of the old finish is the target.
+#[tokio::test]
+async fn a_chip_is_touched_up_from_the_log() {
+    let painter = Painter::at_the_demo().await;
+    painter.open("/log").await;
+    let coat = "Touch up: Brushed coat, 1 of 2 in 5 slate blue : 1 barley";
+    painter.the("button", coat).await;
+    let before = painter.clicks();
+    painter.click("button", coat).await;
+    painter.reads("Touch up Upright piano").await;
+    assert_eq!(painter.clicks() - before, 1);
+    painter.reads("5 drops slate blue, 1 drop barley").await;
+    painter.click("button", "Match the old finish: 5 slate blue : 1 barley").await;
+    painter.the("dialog", "Target").await;
+    painter.the("combobox", "A reading to match").await;
+    assert_eq!(painter.value("textbox", "Batch").await, "5");
+    painter.leave().await;
+}
+
 #[tokio::test]
 async fn a_chip_is_touched_up_in_two_touches() {
     let painter = Painter::at_the_demo().await;

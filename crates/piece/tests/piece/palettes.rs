@@ -229,14 +229,7 @@ fn a_wash_goes_below_the_wax() {
 fn a_finish_is_carried_round() {
     let room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
     let mut scheme = room.piece.scheme().unwrap().clone();
-    let stencil = Stencil {
-        motif: Motif::Ring,
-        size: 40.0,
-        repeats: None,
-        gap: None,
-        fade: None,
-        pot: pot(&[(WHITE, 1)]),
-    };
+    let stencil = Stencil::new(Motif::Ring, 40.0, pot(&[(WHITE, 1)]));
     let worn = Ageing { wear: Share::new(0.5).unwrap(), ..Ageing::default() };
     scheme.wears.entry(Zone::Case).and_modify(|case| (case.ageing, case.stencil) = (worn, Some(stencil)));
     assert_eq!(scheme.dress(Zone::Sides).map(|sides| sides.ageing), Some(Ageing::default()));
@@ -262,14 +255,7 @@ fn a_pattern_counts_by_its_share() {
     let room = Room::new(&[(BROWN, 1)], &[(CREAM, 1)]);
     let seen = |size: f64| {
         let mut scheme = room.piece.scheme().unwrap().clone();
-        let stencil = Stencil {
-            motif: Motif::Lozenge,
-            size,
-            repeats: None,
-            gap: None,
-            fade: None,
-            pot: pot(&[(OXBLOOD, 1)]),
-        };
+        let stencil = Stencil::new(Motif::Lozenge, size, pot(&[(OXBLOOD, 1)]));
         let drawers = scheme.wears.get_mut(&Zone::Drawers).unwrap();
         drawers.stencil = (size > 0.0).then_some(stencil);
         let (zones, ..) = room.zones(&scheme);
@@ -291,14 +277,7 @@ fn a_pattern_counts_by_its_share() {
     assert!(large.colours.len() > plain.colours.len(), "{:?}", large.colours);
     let spoken = room.piece.clone();
     let mut with = spoken.clone();
-    let stencil = Stencil {
-        motif: Motif::Ring,
-        size: 40.0,
-        repeats: None,
-        gap: None,
-        fade: None,
-        pot: pot(&[(WHITE, 1)]),
-    };
+    let stencil = Stencil::new(Motif::Ring, 40.0, pot(&[(WHITE, 1)]));
     with.schemes[0].wears.get_mut(&Zone::Drawers).unwrap().stencil = Some(stencil);
     let [white, cream] = [WHITE, CREAM].map(|n| warm_blend_paint::PaintId(Uuid::from_u128(n)));
     assert!(with.paints().contains(&white) && !spoken.paints().contains(&white));

@@ -106,6 +106,7 @@ pub(crate) const fn softness(mark: Mark) -> f32 {
         Mark::By(Technique::Stencil) | Mark::Through(_) => 0.03,
         Mark::By(Technique::DryBrush) => 0.08,
         Mark::Repeated | Mark::Cracked => 0.02,
+        Mark::Wisped => 0.1,
         Mark::By(_) | Mark::Aged(Age::Wear) => 0.06,
         Mark::Aged(Age::WaterMarks | Age::Verdigris) => 0.2,
         Mark::Aged(Age::Grime | Age::SunFade) => 0.5,
@@ -128,7 +129,7 @@ pub(crate) const fn swells(mark: Mark) -> f32 {
             },
         },
         Mark::Through(_) => 0.7,
-        Mark::Repeated => 0.6,
+        Mark::Repeated | Mark::Wisped => 0.6,
         // The rims of its islands curl up.
         Mark::Cracked => -0.4,
         Mark::Aged(Age::WaterMarks | Age::Verdigris) => -0.7,
@@ -205,7 +206,7 @@ impl Texture {
             Mark::By(technique) => technique,
             Mark::Through(motif) => return Self::through(motif),
             // The brush of a stencil stipples; the pattern is laid by where its repeats are.
-            Mark::Repeated => return Texture::Stippled,
+            Mark::Repeated | Mark::Wisped => return Texture::Stippled,
             Mark::Cracked => return Texture::Cracked,
             Mark::Aged(Age::Wear) => return Texture::Rubbed,
             Mark::Aged(Age::WaterMarks) => return Texture::Running,

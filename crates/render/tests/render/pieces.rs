@@ -12,13 +12,13 @@ use warm_blend_paint::{
 };
 use warm_blend_piece::{
     Ageing, Band, BlendDirection, Extent, Face, Fade, Finish, FinishContext, FinishedZone, Form, Intent,
-    PieceKind, Scheme, Stencil, View, Zone, ZoneFinish,
+    Outlined, PieceKind, Scheme, Stencil, View, Zone, ZoneFinish,
 };
 use warm_blend_render::{Closer, Fineness, Front, Picture, Placed, Shading};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
 
 fn material(n: u128) -> Material {
-    let codes = [[90, 112, 128], [226, 220, 200]];
+    let codes = [[90, 112, 128], [226, 220, 200], [160, 74, 58], [60, 84, 66]];
     let [red, green, blue] = codes[n as usize];
     let code = Masstone::Hex(Srgb { red, green, blue });
     Material::of(Class::Chalk, Some(code), Some(CoatsToHide::new(1.5).unwrap())).unwrap()
@@ -72,7 +72,7 @@ fn dressed() -> BTreeMap<Zone, FinishedZone> {
 
 /// Drawers in one colour, with a pattern or without.
 fn plain_drawers(stencil: Option<Stencil>) -> FinishedZone {
-    let materials = [material(0), material(1)];
+    let materials = [0, 1, 2, 3].map(material);
     let name = Name::new("drawers").unwrap();
     let twice = Layer {
         hand: Application { passes: Passes::new(3).unwrap(), ..Application::default() },
@@ -226,8 +226,7 @@ fn no_two_drawers_are_alike() {
 fn a_pattern_is_drawn_where_its_repeats_are() {
     let face = front();
     let front = Front::new(&face, 960, 800, Closer::WHOLE, Fineness::Quick).unwrap();
-    let stencil =
-        Stencil { motif: Motif::Rosette, size: 120.0, repeats: Some(4), gap: None, fade: None, pot: one(1) };
+    let stencil = Stencil { repeats: Some(4), ..Stencil::new(Motif::Rosette, 120.0, one(1)) };
     let (plain, patterned) = (plain_drawers(None), plain_drawers(Some(stencil.clone())));
     let draw = |dressed| front.draw(&dressed, Light::Daylight, FilmState::Dry, Shading::None);
     let (before, after) = (draw(BTreeMap::from([(Zone::Drawers, plain)])), {
@@ -238,7 +237,7 @@ fn a_pattern_is_drawn_where_its_repeats_are() {
     let inside = |x: usize, y: usize| {
         let (px, py) = placed.at(x, y);
         let part = face.at(px, py).filter(|at| face.parts[*at].zone == Zone::Drawers);
-        part.and_then(|at| repeats[at]).map_or(0.0, |repeats| repeats.depth(px, py))
+        part.and_then(|at| repeats[at].as_ref()).map_or(0.0, |repeats| repeats.depth(px, py))
     };
     let flat = |x, y| front.zone(x, y) == Some(Zone::Drawers) && front.place(x, y) == Place::Field;
     let within = |picture, deep: bool| {
@@ -261,8 +260,7 @@ fn a_pattern_fades_as_it_is_said_to() {
     let face = front();
     let front = Front::new(&face, 960, 800, Closer::WHOLE, Fineness::Quick).unwrap();
     let fade = Fade { weakest: 0.2, along: 0.0, across: None, patchy: 0.0 };
-    let stencil =
-        |fade| Stencil { motif: Motif::Ring, size: 120.0, repeats: Some(4), gap: None, fade, pot: one(1) };
+    let stencil = |fade| Stencil { repeats: Some(4), fade, ..Stencil::new(Motif::Ring, 120.0, one(1)) };
     let draw = |stencil| {
         let dressed = plain_drawers(stencil);
         let picture = front.draw(
@@ -322,6 +320,38 @@ fn a_pattern_fades_as_it_is_said_to() {
     for n in 1..4 {
         let (drawn, said) = (white(n) / white(0), strength(n) / strength(0));
         assert!((drawn - said).abs() < 0.12, "repeat {n}: {drawn} for {said}");
+    }
+}
+
+/// A flag of the painter's own, mirrored, in three colours: all of it as light as is predicted; what is wisped lies in the motifs, in
+/// patches, and each further colour covers more of what was there.
+#[test]
+fn a_pattern_of_three_colours_is_as_predicted() {
+    let face = front();
+    let front = Front::new(&face, 960, 800, Closer::WHOLE, Fineness::Quick).unwrap();
+    let flag = Outlined::new(Name::new("flag").unwrap(), "M0 0V10H10Z").unwrap();
+    let stencil = |wisps: usize, fade| Stencil {
+        own: Some(flag.clone()),
+        mirrored: true,
+        repeats: Some(4),
+        fade,
+        wisps: [one(2), one(3)][..wisps].to_vec(),
+        ..Stencil::new(Motif::Ring, 140.0, one(1))
+    };
+    let flat = |x, y| front.zone(x, y) == Some(Zone::Drawers) && front.place(x, y) == Place::Field;
+    let fade = Fade { weakest: 0.3, along: 1.0, across: None, patchy: 0.4 };
+    for (wisps, fade) in [(0, None), (1, None), (2, None), (2, Some(fade))] {
+        let dressed = plain_drawers(Some(stencil(wisps, fade)));
+        assert_eq!(dressed.coats[0].stack.len(), plain_drawers(None).coats[0].stack.len() + 1 + wisps);
+        let seen = dressed.coats[0]
+            .stack
+            .seen(Place::Field, dressed.coats[0].stack.len(), FilmState::Dry)
+            .from_afar();
+        let predicted = Lab::of(Xyz::of(&seen, Light::Daylight), Light::Daylight.white());
+        let zones = BTreeMap::from([(Zone::Drawers, dressed)]);
+        let picture = front.draw(&zones, Light::Daylight, FilmState::Dry, Shading::None);
+        let drawn = mean(&picture, flat).unwrap();
+        assert!(difference(drawn, predicted).value() < 1.5, "{wisps} {fade:?}: {drawn:?} for {predicted:?}");
     }
 }
 

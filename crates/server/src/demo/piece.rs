@@ -77,7 +77,7 @@ pub(super) fn pieces(store: &mut Store, shelf: &DemoShelf, boards: &[Uuid]) -> R
     let pot = vec![MixPart { paint: PaintId(tin(shelf, "oat white")?.id), parts: one }];
     // Strongest in the middle of the fall, nearly gone at both ends.
     let fade = Some(Fade { weakest: 0.25, along: 0.5, across: None, patchy: 0.35 });
-    let border = Stencil { motif: Motif::Wave, size: 80.0, repeats: None, gap: Some(0.0), fade, pot };
+    let border = Stencil { gap: Some(0.0), fade, ..Stencil::new(Motif::Wave, 80.0, pot) };
     let mut pale = scheme("pale panels", &PALE)?;
     pale.wears.entry(Zone::Fall).and_modify(|fall| fall.stencil = Some(border));
     let mood = "Stately but tired: as if it had stood in the hall for a hundred years and been polished.";

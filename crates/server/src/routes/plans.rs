@@ -5,16 +5,16 @@ use jiff::{Timestamp, tz::TimeZone};
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
-use warm_blend_documents::Kept;
+use warm_blend_documents::{Kept, Workshop};
 use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{FilmState, Look, Units};
 use warm_blend_piece::Piece;
-use warm_blend_plan::{Paces, RunSheet, WorkingHours};
+use warm_blend_plan::{BrushRack, Paces, RunSheet, WorkingHours};
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
-    ClockSet, OnTheBench, PieceRecord, Planned, Refusal, RunSheetEntry, RunSheetView, Spot, StepDone,
-    TouchUp, WhenAsked,
+    BrushCounted, BrushesNow, ClockSet, OnTheBench, PieceRecord, Planned, Refusal, RunSheetEntry,
+    RunSheetView, Spot, StepDone, TouchUp, WashedEntry, WhenAsked,
 };
 
 use super::{files::attached, piece::Around};
@@ -23,6 +23,7 @@ use crate::{
     body::{Answer, Json, Path, Query},
     off_thread::off_thread,
     problem::Problem,
+    shelf_cache::workshop,
     wire::{SeenRevision, UnitsAsked},
 };
 
@@ -71,9 +72,10 @@ impl Sheet {
             if pieces.iter().all(|piece| piece.id != id) {
                 pieces.push(store.get(id)?);
             }
-            Ok::<_, StoreError>((pieces, store.all::<RunSheet>()?, store.all::<PourRecord>()?))
+            let rack = workshop(store)?.value.brushes;
+            Ok::<_, StoreError>((pieces, store.all::<RunSheet>()?, store.all::<PourRecord>()?, rack))
         };
-        let ((pieces, sheets, pours), around) = Around::and(workspace, read).await?;
+        let ((pieces, sheets, pours, rack), around) = Around::and(workspace, read).await?;
         let paces = Paces::learned(sheets.iter().flat_map(|kept| &kept.value.done));
         let of = |piece: Uuid| sheets.iter().find(|kept| kept.value.piece == piece);
         let (revision, sheet) =
@@ -84,7 +86,9 @@ impl Sheet {
             false => of(piece.id).map(|kept| (piece, kept.value.clone())),
         };
         let bench = pieces.into_iter().filter_map(on_it).collect();
-        let asked = WhenAsked { now: Timestamp::now(), paces, units: said.units, pours };
+        let used = sheets.iter().flat_map(|kept| kept.value.done.iter().cloned()).collect();
+        let brushes = BrushesNow { rack, used };
+        let asked = WhenAsked { now: Timestamp::now(), paces, units: said.units, pours, brushes };
         let look = Look { light: said.light, state: said.state };
         Ok(Self { id, revision, sheet, bench, asked, around, look })
     }
@@ -195,6 +199,48 @@ pub async fn untick(
 ) -> Answer<RunSheetView> {
     let Sheet { sheet, .. } = Sheet::of(&workspace, id, said).await?;
     keep(&workspace, (revision, said), sheet.without(place)).await
+}
+
+/// Saves what became of the brushes, and returns the run sheet.
+async fn keep_brushes(
+    workspace: &Workspace,
+    (piece, said): (Uuid, SaidAs),
+    after: impl FnOnce(BrushRack) -> Result<BrushRack, Refusal> + Send + 'static,
+) -> Answer<RunSheetView> {
+    let write = move |store: &mut Store| {
+        let kept = workshop(store)?;
+        let brushes = after(kept.value.brushes.clone())?;
+        let next = Workshop { brushes, ..kept.value };
+        store.change(kept.id, kept.revision, next).map(drop).map_err(Problem::from)
+    };
+    workspace.with(write).await?;
+    Sheet::of(workspace, piece, said).await?.view().await
+}
+
+/// Count the brushes of a kind.
+#[utoipa::path(put, path = "/pieces/{id}/run-sheet/brushes", operation_id = "count_brushes",
+    tag = "run sheet", params(SaidAs),
+    responses((status = OK, body = RunSheetView)))]
+pub async fn count_brushes(
+    State(workspace): State<Workspace>,
+    Path(id): Path<Uuid>,
+    Query(said): Query<SaidAs>,
+    Json(count): Json<BrushCounted>,
+) -> Answer<RunSheetView> {
+    keep_brushes(&workspace, (id, said), move |rack| count.over(rack)).await
+}
+
+/// Mark a brush as washed.
+#[utoipa::path(post, path = "/pieces/{id}/run-sheet/brushes/washed", operation_id = "wash_brush",
+    tag = "run sheet", params(SaidAs),
+    responses((status = OK, body = RunSheetView)))]
+pub async fn wash_brush(
+    State(workspace): State<Workspace>,
+    Path(id): Path<Uuid>,
+    Query(said): Query<SaidAs>,
+    Json(washed): Json<WashedEntry>,
+) -> Answer<RunSheetView> {
+    keep_brushes(&workspace, (id, said), move |rack| washed.over(rack)).await
 }
 
 /// The record for the client: layers on the piece from finished steps, mending and care.

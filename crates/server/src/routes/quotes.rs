@@ -13,8 +13,8 @@ use warm_blend_piece::{Piece, Quote};
 use warm_blend_plan::{Paces, RunSheet};
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
-    Accepted, JobEstimate, OnTheBench, PieceKept, QuoteAsked, QuoteCompared, QuoteView, QuotesView, Refusal,
-    WhenAsked, quote_of, scheme_of,
+    Accepted, BrushesNow, JobEstimate, OnTheBench, PieceKept, QuoteAsked, QuoteCompared, QuoteView,
+    QuotesView, Refusal, WhenAsked, quote_of, scheme_of,
 };
 
 use super::{
@@ -63,7 +63,7 @@ impl Quoting {
             Some((piece, sheet))
         };
         let bench = pieces.into_iter().filter_map(on_it).collect();
-        let when = WhenAsked { now: Timestamp::now(), paces, units, pours };
+        let when = WhenAsked { now: Timestamp::now(), paces, units, pours, brushes: BrushesNow::default() };
         Ok(Self { asked, piece, boards, around, bench, sheet, workshop, when })
     }
 

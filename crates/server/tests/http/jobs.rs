@@ -378,13 +378,10 @@ async fn dry_brush_in_three_colours() {
     // A little is given in drops where it can be counted.
     let amounts: Vec<&str> = passes.iter().map(|step| step["amount"].as_str().unwrap()).collect();
     assert!(amounts.iter().all(|amount| *amount != "a little"), "{amounts:?}");
-    let brushes = sheet["tools"]
-        .as_array()
-        .unwrap()
-        .iter()
-        .find(|tool| tool["name"].as_str().unwrap().starts_with("Wide soft"))
-        .unwrap();
-    assert_eq!(brushes["count"], 3, "one brush a colour (common practice)");
+    let days = sheet["brushes"]["days"].as_array().unwrap().iter();
+    let needs = days.flat_map(|day| day["needs"].as_array().unwrap()).filter(|need| need["brush"] == "dry");
+    let colours: usize = needs.map(|need| need["colours"].as_array().unwrap().len()).sum();
+    assert_eq!(colours, 3, "one brush a colour (common practice)");
 }
 
 /// Taped strips with clear, white and blue wax share a base; dark wax on bare chalk-type paint stays, over clear wax it can be taken back

@@ -20,7 +20,7 @@ use tokio_rustls::TlsConnector;
 use crate::bench::Bench;
 
 /// What guests may ask by another method than GET: questions, which change nothing.
-const QUESTIONS: [&str; 34] = [
+const QUESTIONS: [&str; 35] = [
     "/api/bench/blend",
     "/api/bench/correct",
     "/api/bench/film",
@@ -47,6 +47,7 @@ const QUESTIONS: [&str; 34] = [
     "/api/piece/on-photo/part",
     "/api/piece/on-photo/picture",
     "/api/piece/picture",
+    "/api/piece/outline",
     "/api/piece/preview",
     "/api/piece/why",
     "/api/quotes/preview",

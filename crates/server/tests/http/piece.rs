@@ -216,7 +216,7 @@ async fn what_cannot_be_says_where_and_what_would_do() {
         "{spread}"
     );
     for (repairs, pointer) in [
-        (json!({"case": ["polish"]}), "/repairs/case"),
+        (json!({"case": ["varnish"]}), "/repairs/case"),
         (json!({"cellar": ["fill"]}), "/repairs"),
         (json!({"case": "fill"}), "/repairs/case"),
     ] {
@@ -529,4 +529,38 @@ async fn a_finish_is_shown_on_a_photo() {
         bench.post(&format!("/api/photos/kept/{photo}/snap"), json!({"x": 0.738, "y": 0.199}), OK).await;
     let (x, y) = (snapped["x"].as_f64().unwrap(), snapped["y"].as_f64().unwrap());
     assert!((x - 0.7368).hypot(y - 0.194) < 0.02, "{x} {y}");
+}
+
+/// A word and a drawing become outlines that a pattern can have; what cannot be cut says in which field and why.
+#[tokio::test]
+async fn outlines_of_ones_own() {
+    let bench = Bench::demo().await;
+    let word = bench.post("/api/piece/outline", json!({"word": "moss"}), OK).await;
+    assert_eq!(word["name"], "moss");
+    let drawing = "<svg xmlns='http://www.w3.org/2000/svg'><circle r='5'/></svg>";
+    let circle = bench.post("/api/piece/outline", json!({"svg": drawing, "name": "moon"}), OK).await;
+    assert_eq!(circle["name"], "moon");
+    for (asked, pointer) in [
+        (json!({"word": ""}), "/word"),
+        (json!({"word": "🌿"}), "/word"),
+        (json!({"svg": "<svg><script/></svg>"}), "/svg"),
+        (json!({"svg": "M0 0L9 9"}), "/svg"),
+        (json!({"svg": drawing, "name": ""}), "/name"),
+        (json!({}), "/svg"),
+        (json!({"svg": drawing, "word": "moss"}), "/svg"),
+    ] {
+        let problem = bench.post("/api/piece/outline", asked.clone(), WRONG).await;
+        assert_eq!(problem["errors"][0]["pointer"], pointer, "{asked}: {problem}");
+    }
+    // In a pattern: as it was made, and not as somebody wrote it by hand.
+    let piece = bench.get("/api/piece").await;
+    let with = |own: &Value| {
+        let mut entry = piece["entry"].clone();
+        entry["schemes"][0]["wears"]["fall"]["stencil"]["own"] = own.clone();
+        entry
+    };
+    bench.post("/api/piece/preview", with(&word), OK).await;
+    let by_hand = json!({"name": "line", "path": "M0 0L9 9"});
+    let problem = bench.post("/api/piece/preview", with(&by_hand), WRONG).await;
+    assert!(problem["errors"][0]["detail"].as_str().unwrap().contains("enclose no area"), "{problem}");
 }

@@ -470,3 +470,37 @@ async fn a_step_takes_a_photo() {
     let nobody = "/api/pieces/00000000-0000-0000-0000-000000000001/photos";
     bench.call(Method::GET, nobody, Value::Null, StatusCode::NOT_FOUND).await;
 }
+
+/// Brushes are counted and washed; numbers nobody has, unknown kinds and times that are none are refused, and nothing is saved of them.
+#[tokio::test]
+async fn brushes_are_counted_and_washed() {
+    let bench = Bench::demo().await;
+    let piece = bench.get("/api/piece").await["id"].as_str().unwrap().to_owned();
+    let path = format!("/api/pieces/{piece}/run-sheet/brushes");
+    let history = bench.get("/api/history").await;
+    for (body, pointer) in [
+        (json!({"brush": "flat", "good": 100}), "/good"),
+        (json!({"brush": "flat", "good": 2, "worn": 255}), "/worn"),
+        (json!({"brush": "flat", "good": -1}), "/good"),
+        (json!({"brush": "flat", "good": 1e9}), "/good"),
+        (json!({"brush": "toothbrush", "good": 1}), "/brush"),
+    ] {
+        let problem = bench.call(Method::PUT, &path, body, StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert_eq!(problem["errors"][0]["pointer"], pointer, "{problem}");
+    }
+    let washed = format!("{path}/washed");
+    for used in ["", "soon", "2026-99-01T00:00:00Z"] {
+        let body = json!({"brush": "flat", "used": used});
+        let problem = bench.post(&washed, body, StatusCode::UNPROCESSABLE_ENTITY).await;
+        assert_eq!(problem["errors"][0]["pointer"], "/used", "{problem}");
+    }
+    assert_eq!(bench.get("/api/history").await, history);
+    let sheet =
+        bench.call(Method::PUT, &path, json!({"brush": "flat", "good": 2, "worn": 1}), StatusCode::OK).await;
+    let flat = sheet["brushes"]["kinds"].as_array().unwrap().iter().find(|kind| kind["brush"] == "flat");
+    assert_eq!((&flat.unwrap()["good"], &flat.unwrap()["worn"]), (&json!(2), &json!(1)));
+    // One step of undo brings back that they were not counted.
+    bench.undo().await;
+    let sheet = bench.get(&format!("/api/pieces/{piece}/run-sheet")).await;
+    assert!(sheet["brushes"]["kinds"].as_array().unwrap().iter().all(|kind| kind["good"].is_null()));
+}

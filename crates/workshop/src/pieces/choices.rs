@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_paint::{Dimension, Units};
-use warm_blend_piece::{Age, Carving, Form, FormField, Part, PieceKind, Rect, Repair, View};
+use warm_blend_piece::{Age, Carving, Form, FormField, Part, PieceKind, Rect, Repair, View, Zone};
 
 use crate::MotifChoice;
 
@@ -15,7 +15,7 @@ pub struct PieceChoices {
     /// Signs of age.
     pub ages: Vec<PieceChoice>,
     /// Repairs.
-    pub repairs: Vec<PieceChoice>,
+    pub repairs: Vec<RepairChoice>,
     /// Motifs of a stencil.
     pub motifs: Vec<MotifChoice>,
     /// Carvings, least carved first.
@@ -93,6 +93,24 @@ pub struct PieceChoice {
     pub name: &'static str,
 }
 
+/// A repair of a part.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RepairChoice {
+    /// `strip` …
+    pub id: &'static str,
+    /// `Strip the old finish` …
+    pub name: &'static str,
+    /// Parts that can need it.
+    pub zones: Vec<&'static str>,
+}
+
+impl From<Repair> for RepairChoice {
+    fn from(repair: Repair) -> Self {
+        let zones = Zone::ALL.into_iter().filter(|zone| repair.applies_to(*zone));
+        Self { id: repair.id(), name: repair.name(), zones: zones.map(Zone::id).collect() }
+    }
+}
+
 impl PieceChoices {
     /// All choices, with sizes in these units.
     pub fn all(units: Units) -> Self {
@@ -114,7 +132,7 @@ impl PieceChoices {
         Self {
             kinds: PieceKind::ALL.map(kind).into(),
             ages: Age::ALL.map(|age| PieceChoice { id: age.id(), name: age.name() }).into(),
-            repairs: Repair::ALL.map(|repair| PieceChoice { id: repair.id(), name: repair.name() }).into(),
+            repairs: Repair::ALL.map(RepairChoice::from).into(),
             motifs: MotifChoice::all(),
             carvings: Carving::ALL.map(|carving| CarvingChoice { id: carving, name: carving.name() }).into(),
         }

@@ -3,16 +3,21 @@
 mod choices;
 mod grounds;
 mod kept;
+mod outline;
 mod photographed;
+mod pots;
 mod prediction;
 mod reasons;
 mod room;
 mod template;
 mod unify;
 
-pub use choices::{AskChoice, CarvingChoice, FrontOutline, KindChoice, PieceChoice, PieceChoices};
+pub use choices::{
+    AskChoice, CarvingChoice, FrontOutline, KindChoice, PieceChoice, PieceChoices, RepairChoice,
+};
 pub use grounds::ZoneGround;
 pub use kept::{PieceInList, PieceKept, PieceName};
+pub use outline::OutlineAsked;
 pub use photographed::{FittingForm, PartOnPhoto, PartPlaced, PhotoPoint, PieceOnPhoto, on_photo, worn};
 pub(crate) use prediction::dimensions;
 pub use prediction::{

@@ -152,6 +152,8 @@ pub struct ZoneView {
     pub carried_from: Option<&'static str>,
     /// Pot of its main colour, if its strip has one.
     pub main: Vec<MixPart>,
+    /// Pots of its colours, the main one first.
+    pub pots: Vec<Vec<MixPart>>,
     /// Its stencilled pattern.
     pub stencil: Option<StencilView>,
     /// Ground below the finish; absent if it stays bare.
@@ -357,6 +359,7 @@ impl Room<'_> {
                     takes_after: takes_after(*zone).map(Zone::name),
                     carried_from: scheme.carried(*zone).map(Zone::name),
                     main: worn.map_or_else(Vec::new, |worn| worn.main.clone()),
+                    pots: self.pots_of(scheme, *zone, worn.map_or(&[], |worn| worn.main.as_slice())),
                     stencil: stencil_view(scheme, &standing.in_dress.elevation, *zone, units),
                     ground: self.ground_of(piece, scheme, standing, *zone),
                     refused: refused.map(|(_, error)| error.to_string()),
@@ -384,7 +387,7 @@ impl Room<'_> {
             Some(Finish::Blend { bands, .. }) => format!("a blend of {} colours", bands.len()),
         };
         match scheme.stencil(zone) {
-            Some(stencil) => format!("{finish}, with {}", stencil.motif.name().to_lowercase()),
+            Some(stencil) => format!("{finish}, with {}", stencil.name().to_lowercase()),
             None => finish,
         }
     }

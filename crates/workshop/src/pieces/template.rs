@@ -4,7 +4,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_board::Motif;
 use warm_blend_paint::{Dimension, Units};
-use warm_blend_piece::{Piece, Zone};
+use warm_blend_piece::{Piece, Stencil, UNITS, Zone};
 
 use super::prediction::stencil_view;
 use crate::{Refusal, elevation_of, scheme_of};
@@ -23,13 +23,15 @@ pub struct StencilTemplate {
     /// Name of the part.
     pub part: &'static str,
     /// Name of the motif.
-    pub motif: &'static str,
+    pub motif: String,
     /// Length and width of the motif, mm.
     pub size_mm: f64,
     /// Size as text.
     pub size: String,
-    /// Its outline as an SVG path, in mm from the upper left.
+    /// Its outline as an SVG path.
     pub outline: String,
+    /// Units of the outline to a mm.
+    pub outline_scale: f64,
     /// Sheets it is printed on, row by row.
     pub sheets: Vec<TemplateSheet>,
     /// Spacing on the piece; absent if it fits nowhere.
@@ -62,10 +64,11 @@ pub fn template_of(piece: &Piece, zone: Zone, units: Units) -> Result<StencilTem
     Ok(StencilTemplate {
         piece: piece.name.as_str().to_owned(),
         part: zone.name(),
-        motif: stencil.motif.name(),
+        motif: stencil.name().to_owned(),
         size_mm: stencil.size,
         size: units.say(Dimension::Length, stencil.size),
-        outline: outline(stencil.motif, stencil.size),
+        outline: outline_of(stencil),
+        outline_scale: if stencil.own.is_some() { f64::from(UNITS) / stencil.size } else { 1.0 },
         sheets: sheets(stencil.size),
         spread: view.spread,
         marks: view.marks,
@@ -86,6 +89,11 @@ fn sheets(size: f64) -> Vec<TemplateSheet> {
             h,
         })
         .collect()
+}
+
+/// Outline of a pattern as an SVG path: of a motif in mm, of the painter's own as it was brought.
+fn outline_of(stencil: &Stencil) -> String {
+    stencil.own.as_ref().map_or_else(|| outline(stencil.motif, stencil.size), |own| own.path.clone())
 }
 
 /// Outline of a motif as an SVG path in mm: where its depth is 0, by marching squares with straight pieces between the edges of cells.
@@ -151,7 +159,9 @@ mod tests {
             for (x, y) in &points {
                 prop_assert!((-0.02 * size..=1.02 * size).contains(x) && (-0.02 * size..=1.02 * size).contains(y));
                 let (u, v) = (2.0 * x / size - 1.0, 2.0 * y / size - 1.0);
-                let around = [(0.0, 0.0), (step, 0.0), (-step, 0.0), (0.0, step), (0.0, -step), (step, step), (-step, -step), (step, -step), (-step, step)];
+                let eight = [(1.0, 0.0), (-1.0, 0.0), (0.0, 1.0), (0.0, -1.0), (1.0, 1.0), (-1.0, -1.0), (1.0, -1.0), (-1.0, 1.0)];
+                // Near, too: a step from the vein of a small leaf may be on its other side.
+                let around: Vec<(f64, f64)> = [step, 0.3 * step].into_iter().flat_map(|far| eight.map(|(du, dv)| (far * du, far * dv))).collect();
                 let n = around.iter().filter(|(du, dv)| inside(u + du, v + dv)).count();
                 prop_assert!(n > 0 && n < around.len(), "{motif:?} {u} {v}: {n}");
             }

@@ -1,6 +1,7 @@
 //! Run sheets: entry, planning, ticking off and export.
 
 mod bench;
+mod brushes;
 mod entry;
 mod estimate;
 mod exports;
@@ -15,11 +16,14 @@ mod view;
 mod ways;
 
 pub use bench::OnTheBench;
+pub use brushes::{
+    BrushCounted, BrushDayView, BrushKindView, BrushNeedView, BrushesView, UnwashedView, WashedEntry,
+};
 pub(crate) use entry::timestamp;
 pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use estimate::JobEstimate;
 pub use from_jars::{JarForPot, JarToUse};
-pub use planning::{Planned, WhenAsked};
+pub use planning::{BrushesNow, Planned, WhenAsked};
 pub use record::{LayerRecord, PieceRecord, ZoneRecord};
 pub use touch_up::{Dab, PartToMend, Spot, TouchUp};
 pub use view::{

@@ -10,8 +10,8 @@ use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{Contents, Name, PaintId, Product, Units};
 use warm_blend_piece::{Meeting, Piece, Zone};
 use warm_blend_plan::{
-    BusyTimes, By, Crew, Done, Laid, LayerWork, OnPiece, Paces, PartSize, RunSheet, Scheduled, Step, Stretch,
-    Work, WorkingHours, ZoneWork, schedule, steps, wanted,
+    BrushRack, BusyTimes, By, Crew, Done, Laid, LayerWork, OnPiece, Paces, PartSize, RunSheet, Scheduled,
+    Step, Stretch, Work, WorkingHours, ZoneWork, schedule, steps, wanted,
 };
 
 use super::entry::{ClockSet, StepDone};
@@ -29,6 +29,17 @@ pub struct WhenAsked {
     pub units: Units,
     /// All pots, some of them kept in jars.
     pub pours: Vec<Kept<PourRecord>>,
+    /// The brushes, and what they were used for lately.
+    pub brushes: BrushesNow,
+}
+
+/// The brushes of the workshop, and what they were used for lately.
+#[derive(Debug, Clone, Default)]
+pub struct BrushesNow {
+    /// The brushes.
+    pub rack: BrushRack,
+    /// Steps finished in the last days, on any piece.
+    pub used: Vec<Done>,
 }
 
 /// Work on another piece.
@@ -88,6 +99,7 @@ impl<'a> Room<'a> {
             paces: Paces::default(),
             units: Units::default(),
             pours: Vec::new(),
+            brushes: BrushesNow::default(),
         };
         let planned = self.plan_around((piece, sheet), asked, Default::default());
         !sheet.done.is_empty() && planned.is_ok_and(|planned| planned.steps.is_empty())
@@ -104,7 +116,9 @@ impl<'a> Room<'a> {
         let tins = |paint: PaintId| self.shelf.product(paint);
         let (zones, notes) = self.zones_to_work((piece, sheet), way)?;
         let hardware = zones.iter().any(|zone| zone.zone == Zone::Hardware);
-        let worked = zones.into_iter().filter(|zone| !zone.layers.is_empty() || !zone.ages.is_empty());
+        let worked = zones
+            .into_iter()
+            .filter(|zone| !zone.layers.is_empty() || !zone.ages.is_empty() || !zone.repairs.is_empty());
         let zones: Vec<ZoneWork> = worked.collect();
         let wanted: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, hardware, &tins)).collect();
         let on = OnPiece::of(&sheet.done, &tins);
@@ -171,7 +185,7 @@ impl<'a> Room<'a> {
                     parts: parts.remove(zone).unwrap_or_default(),
                     taped: 0.0,
                     ground: laid.ground.kind,
-                    repairs: piece.repairs.get(zone).cloned().unwrap_or_default(),
+                    repairs: piece.repairs_of(*zone),
                     layers: way(&laid.layers).iter().map(LayerWork::from).collect(),
                     ages: laid.ages,
                 });

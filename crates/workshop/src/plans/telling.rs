@@ -61,6 +61,12 @@ impl Planned<'_> {
             ),
             Work::GlueDown => Some("warm glue under it with a knife, clamp it over baking paper overnight"),
             Work::Fill => Some("fill a little proud: it shrinks"),
+            Work::Drill => Some("mark with the template, drill from the front over tape"),
+            Work::BlockStains => Some("tannin, knots and old stain bleed through water-based paint"),
+            Work::Soak => Some(
+                "in a lidded tub of hot water with a little soap; loose paint comes off with a toothbrush",
+            ),
+            Work::Polish => Some("wash the polish off afterwards: paint and wax don’t stick to it"),
             Work::Deglaze => Some("paint does not stick to gloss; dry in about ten minutes, no rinsing"),
             Work::WaxOff => Some("paint does not stick to wax"),
             Work::ScuffBack => Some("so that what covers it sticks"),
@@ -92,10 +98,12 @@ impl Planned<'_> {
             Work::LeadTest => vec![TakeCare::LEAD],
             Work::Strip if ground.is_raw_wood() => vec![TakeCare::SOLVENT, TakeCare::RAGS],
             Work::Strip => vec![TakeCare::LEAD, TakeCare::SOLVENT, TakeCare::RAGS],
-            Work::SandFlush | Work::Scuff | Work::ScuffBack if ground.may_hold_lead() => {
+            Work::Soak if ground.may_hold_lead() => vec![TakeCare::LEAD],
+            Work::BlockStains => vec![TakeCare::SOLVENT],
+            Work::SandFlush | Work::Drill | Work::Scuff | Work::ScuffBack if ground.may_hold_lead() => {
                 vec![TakeCare::LEAD, TakeCare::DUST]
             }
-            Work::SandFlush | Work::Scuff | Work::ScuffBack => vec![TakeCare::DUST],
+            Work::SandFlush | Work::Drill | Work::Scuff | Work::ScuffBack => vec![TakeCare::DUST],
             Work::Deglaze => vec![TakeCare::SOLVENT],
             Work::Dewax | Work::WaxOff => vec![TakeCare::SOLVENT, TakeCare::RAGS],
             work => {
@@ -300,6 +308,7 @@ impl Planned<'_> {
                 .into_iter()
                 .map(|tool| ToolView { name: tool.name, count: tool.count, why: tool.why })
                 .collect(),
+            brushes: self.brushes(),
             paces: self
                 .asked
                 .paces

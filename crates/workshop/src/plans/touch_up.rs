@@ -54,6 +54,8 @@ pub struct Dab {
     pub how: String,
     /// Contents of the pot in words.
     pub pot: Option<String>,
+    /// Contents of the pot as parts, to mix it by a reading of the old finish.
+    pub parts: Vec<MixPart>,
     /// Colour of the pot, opaque.
     pub hex: Option<String>,
     /// What the spot takes: `0.3 ml`, `less than a drop`; absent if paint is taken away.
@@ -108,6 +110,7 @@ impl Planned<'_> {
         let bare = |how| Dab {
             how,
             pot: None,
+            parts: Vec::new(),
             hex: None,
             amount: None,
             drops: Vec::new(),
@@ -136,6 +139,7 @@ impl Planned<'_> {
         let within = if anew { Some(self.off_again(&laid.pot, ml)?) } else { None };
         Ok(Dab {
             pot: self.pot(laid),
+            parts: laid.pot.clone(),
             hex: mixed.as_ref().map(|mixed| look.hex(mixed.best())),
             amount: Some(match ml {
                 ml if ml < Measure::Drop.millilitres() => "less than a drop".to_owned(),

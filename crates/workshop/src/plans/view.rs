@@ -5,6 +5,7 @@ use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_paint::MixPart;
 
+use super::brushes::BrushesView;
 use super::from_jars::JarForPot;
 use crate::{FindingView, RunSheetEntry, Swatch};
 
@@ -65,6 +66,8 @@ pub struct RunSheetView {
     pub schools: Vec<SchoolCost>,
     /// Tools.
     pub tools: Vec<ToolView>,
+    /// Brushes: how many on which day, what to wash, and what is not washed yet.
+    pub brushes: BrushesView,
     /// This painter's pace, where it was learned.
     pub paces: Vec<PaceView>,
 }

@@ -10,10 +10,10 @@ use warm_blend_documents::Kept;
 use warm_blend_mixing::{AmountAsEntered, JarSign, PourAction, PourEvent, PourRecord};
 use warm_blend_paint::{Class, Look, MixId, Name, PaintId, Units};
 use warm_blend_piece::{Ageing, Finish, Piece, PieceKind, Repair, Zone, ZoneFinish};
-use warm_blend_plan::{Paces, Rates, RunSheet, WorkingHours};
+use warm_blend_plan::{Brush, BrushRack, Paces, Rates, RunSheet, WorkingHours};
 use warm_blend_workshop::{
-    ClockSet, Dab, OnTheBench, Planned, Refusal, Room, RunSheetEntry, RunSheetView, ShelfSnapshot, Spot,
-    StepDone, TouchUp, WhenAsked, scheme_of,
+    BrushCounted, BrushesNow, ClockSet, Dab, OnTheBench, Planned, Refusal, Room, RunSheetEntry, RunSheetView,
+    ShelfSnapshot, Spot, StepDone, TouchUp, WashedEntry, WhenAsked, scheme_of,
 };
 
 use crate::pile::*;
@@ -29,6 +29,7 @@ struct Bench {
     pieces: [Piece; 2],
     sheets: [RunSheet; 2],
     pours: Vec<Kept<PourRecord>>,
+    brushes: BrushesNow,
 }
 
 fn layers() -> Vec<Layer> {
@@ -70,13 +71,20 @@ impl Bench {
             ],
             sheets: [sheet(CHEST), sheet(STOOL)],
             pours: Vec::new(),
+            brushes: BrushesNow::default(),
         }
     }
 
     fn ask<R>(&self, own: Uuid, at: Timestamp, ask: impl FnOnce(&Planned) -> R) -> R {
         let room = Room { boards: &self.boards, shelf: &self.shelf, look: Look::default() };
         let paces = Paces::learned(std::iter::empty());
-        let asked = WhenAsked { now: at, paces, units: Units::Metric, pours: self.pours.clone() };
+        let asked = WhenAsked {
+            now: at,
+            paces,
+            units: Units::Metric,
+            pours: self.pours.clone(),
+            brushes: self.brushes.clone(),
+        };
         let [chest, stool] = &self.pieces;
         let bench = [
             OnTheBench { id: CHEST, piece: chest, sheet: &self.sheets[0] },
@@ -746,4 +754,88 @@ proptest! {
         let measure = f64::from(blue + white) / 20.0;
         prop_assert!(ml >= needed - 0.05 && ml < needed + measure + 0.05, "{} {}", ml, needed);
     }
+}
+
+/// Brass handles that stay brass have steps of their own beside the piece: off, soaked over night, rinsed, polished, on again when the
+/// paint is dry; what is asked of a drawer front is not asked of them.
+#[test]
+fn hardware_has_its_own_steps() {
+    let mut bench = Bench::new(layers());
+    bench.pieces[0].repairs = BTreeMap::from([
+        (Zone::Hardware, [Repair::Soak, Repair::Polish, Repair::Fill].into()),
+        (Zone::Drawers, [Repair::NewPulls, Repair::Bleeds].into()),
+    ]);
+    let view = bench.view(CHEST, monday());
+    let at = |name: &str| {
+        let found = view.steps.iter().position(|step| step.name == name);
+        found.unwrap_or_else(|| panic!("{name}: {:?}", names(&view)))
+    };
+    let order = ["Remove hardware", "Soak the hardware", "Polish the hardware", "Refit hardware"];
+    assert!(order.map(at).is_sorted(), "{:?}", names(&view));
+    for alone in ["Soak the hardware", "Polish the hardware"] {
+        assert_eq!(view.steps[at(alone)].zones, ["Hardware"]);
+    }
+    let day = |name: &str| view.steps[at(name)].begins.split_once('T').unwrap().0.to_owned();
+    assert!(day("Polish the hardware") > day("Soak the hardware"), "it soaks over night");
+    let drawers = [
+        "Fill dents and holes",
+        "Sand the filler flush",
+        "Drill for the new pulls",
+        "Block knots and stains",
+    ];
+    assert!(drawers.map(at).is_sorted(), "{:?}", names(&view));
+    assert!(drawers.iter().all(|name| view.steps[at(name)].zones == ["Drawer fronts"]), "{:?}", names(&view));
+    assert!(at("Block knots and stains") < view.steps.iter().position(|step| step.pot.is_some()).unwrap());
+}
+
+/// Each day lists its brushes, one for each colour; with one flat brush it says what to wash out in between, and with no dry brush that one
+/// is missing. What was used is to be washed by a time, until it is.
+#[test]
+fn brushes_are_listed_by_day() {
+    let mut two_coats = layers();
+    two_coats.insert(1, Layer::new(Technique::BrushedCoat, components(&[(BROWN, 1)])));
+    let mut bench = Bench::new(two_coats);
+    let view = bench.view(CHEST, monday());
+    assert!(view.brushes.days.iter().all(|day| day.needs.iter().all(|need| need.notes.is_empty())));
+    let flats = |view: &RunSheetView| -> Vec<usize> {
+        let needs = view.brushes.days.iter().flat_map(|day| &day.needs);
+        needs.filter(|need| need.brush == Brush::Flat).map(|need| need.colours.len()).collect()
+    };
+    assert!(flats(&view).contains(&2), "two colours on one day");
+    for brush in Brush::ALL {
+        let counted =
+            BrushCounted { brush: *brush, good: f64::from(u8::from(*brush == Brush::Flat)), worn: 0.0 };
+        bench.brushes.rack = counted.over(bench.brushes.rack).unwrap();
+    }
+    let few = bench.view(CHEST, monday());
+    assert_eq!(flats(&few), flats(&view), "as many colours as before");
+    for need in few.brushes.days.iter().flat_map(|day| &day.needs) {
+        let notes = need.notes.join(" ");
+        match need.brush {
+            Brush::Flat => assert_eq!(need.colours.len() > 1, notes.contains("wash out"), "{notes}"),
+            _ => assert!(notes.contains("missing"), "{notes}"),
+        }
+    }
+    let many = BrushCounted { brush: Brush::Wax, good: 100.0, worn: 0.0 }.over(bench.brushes.rack.clone());
+    assert!(format!("{:?}", many.unwrap_err()).contains("at most 99"));
+
+    // The first coat was brushed at nine.
+    let coat = few.steps.iter().find(|step| step.pot.is_some()).unwrap().name.clone();
+    let mut now = monday();
+    while bench.sheets[0].done.iter().all(|done| done.work.layers().is_empty()) {
+        let view = bench.view(CHEST, now);
+        let next = view.steps.iter().find(|step| step.ready).unwrap().id.clone();
+        bench.tick(now, &next).unwrap();
+        now += SignedDuration::from_hours(1);
+    }
+    bench.brushes.used = bench.sheets[0].done.clone();
+    let soon = bench.view(CHEST, now);
+    let [unwashed] = soon.brushes.unwashed.as_slice() else { panic!("{:?}", soon.brushes.unwashed) };
+    assert!(!unwashed.late && unwashed.with.contains("water") && coat.starts_with("Brushed coat"));
+    let late = bench.view(CHEST, now + SignedDuration::from_hours(9));
+    assert!(late.brushes.unwashed[0].late);
+    bench.brushes.rack = unwashed.mark.over(bench.brushes.rack.clone()).unwrap();
+    assert!(bench.view(CHEST, now).brushes.unwashed.is_empty());
+    let wrong = WashedEntry { used: "yesterday".to_owned(), ..unwashed.mark.clone() };
+    assert!(wrong.over(BrushRack::default()).is_err());
 }

@@ -12,7 +12,8 @@ use warm_blend_paint::{Look, Units};
 use warm_blend_piece::{Carving, Likely, Piece, PieceKind};
 use warm_blend_plan::{Paces, QuoteTerms, Rates, RunSheet, WorkingHours};
 use warm_blend_workshop::{
-    FinishAsked, JobEstimate, OnTheBench, QuoteAsked, Room, ShelfSnapshot, StepDone, WhenAsked, quote_of,
+    BrushesNow, FinishAsked, JobEstimate, OnTheBench, QuoteAsked, Room, ShelfSnapshot, StepDone, WhenAsked,
+    quote_of,
 };
 
 use crate::pile::*;
@@ -68,7 +69,13 @@ impl<'a> Job<'a> {
         ask: impl FnOnce(&warm_blend_workshop::Planned) -> R,
     ) -> R {
         let room = Room { boards: &self.boards, shelf: self.shelf, look: Look::default() };
-        let asked = WhenAsked { now: at, paces: paces.clone(), units: Units::Metric, pours: Vec::new() };
+        let asked = WhenAsked {
+            now: at,
+            paces: paces.clone(),
+            units: Units::Metric,
+            pours: Vec::new(),
+            brushes: BrushesNow::default(),
+        };
         let bench = [OnTheBench { id: PIECE, piece: &self.piece, sheet }];
         ask(&room.plan(&bench, PIECE, &asked).unwrap())
     }

@@ -1,9 +1,10 @@
-import { RotateCcw } from 'lucide-react';
+import { Brush, RotateCcw } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import type { LogEntryView } from '../../api/client';
 import { cameOut } from '../../parts/cameOut';
 import { Drawdown } from '../../parts/Drawdown';
 import type { clockOf } from '../../parts/times';
+import { useAction } from '../../parts/useAction';
 import { usePieces } from '../../state/piece';
 import { OnPhoto } from './OnPhoto';
 
@@ -50,19 +51,44 @@ export function Entry({ entry, clock, onAgain }: Props) {
         )}
         <OnPhoto entry={entry} />
       </div>
-      {entry.again ? (
-        <button
-          type="button"
-          className="press press-bare self-center px-2 text-sm"
-          aria-label={`Make again: ${entry.words}`}
-          onClick={() => onAgain(entry.id)}
-        >
-          <RotateCcw size={18} aria-hidden /> <span className="max-sm:hidden">Make again</span>
-        </button>
-      ) : (
-        <span aria-hidden />
-      )}
+      <div className="flex items-center">
+        <TouchUp entry={entry} />
+        {entry.again && (
+          <button
+            type="button"
+            className="press press-bare px-2 text-sm"
+            aria-label={`Make again: ${entry.words}`}
+            onClick={() => onAgain(entry.id)}
+          >
+            <RotateCcw size={18} aria-hidden /> <span className="max-sm:hidden">Make again</span>
+          </button>
+        )}
+      </div>
     </div>
+  );
+}
+
+/** From what was laid on a piece to how a spot of it is mended. */
+function TouchUp({ entry: { piece, kind, swatch, removed, words } }: { entry: LogEntryView }) {
+  const { take } = usePieces();
+  const go = useNavigate();
+  const { attempt, busy } = useAction();
+  if (!piece || kind !== 'step' || !swatch || removed) return null;
+  const mend = () =>
+    attempt('Couldn’t open the piece', async () => {
+      await take(piece);
+      void go('/piece/touch-up');
+    });
+  return (
+    <button
+      type="button"
+      className="press press-bare px-2 text-sm"
+      aria-label={`Touch up: ${words}`}
+      disabled={busy}
+      onClick={mend}
+    >
+      <Brush size={18} aria-hidden /> <span className="max-sm:hidden">Touch up</span>
+    </button>
   );
 }
 

@@ -10,6 +10,7 @@ interface Props {
 
 /** What must be mended on a part before it is painted; the run sheet plans it. */
 export function Repairs({ entry, zone, choices, onChange }: Props) {
+  const possible = choices.repairs.filter(({ zones }) => zones.includes(zone));
   const repairs = entry.repairs ?? {};
   const own: string[] = repairs[zone] ?? [];
   const change = (id: string, on: boolean) => {
@@ -22,7 +23,7 @@ export function Repairs({ entry, zone, choices, onChange }: Props) {
   return (
     <fieldset className="grid">
       <legend className="pt-3 text-sm font-semibold">Before painting</legend>
-      {choices.repairs.map(({ id, name }) => (
+      {possible.map(({ id, name }) => (
         <Checkbox key={id} checked={own.includes(id)} onChange={(on) => change(id, on)}>
           {name}
         </Checkbox>

@@ -2,38 +2,45 @@ import { Printer } from 'lucide-react';
 import { Link } from 'react-router';
 import type { PieceChoices, Stencil, ZoneView } from '../../api/client';
 import { MeasureField } from '../../common/MeasureField';
+import { Checkbox } from '../../parts/Checkbox';
 import { NumberField } from '../../parts/NumberField';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
 import { TroubleLine } from '../../parts/TroubleLine';
 import { FadeOf } from './FadeOf';
-import { PotPicker } from './PotPicker';
+import { OwnOutline } from './OwnOutline';
 import type { Choice } from './pots';
+import { Wisps } from './Wisps';
 
 interface Props {
   zone: ZoneView;
   stencil: Stencil | null | undefined;
   choices: PieceChoices;
   pots: Choice[];
+  /** The other parts. */
+  others: ZoneView[];
   onShow: (stencil: Stencil) => void;
   onChange: (stencil: Stencil | null) => void;
 }
 
+/** The largest pattern that the slider gives, mm. */
+const LARGEST = 400;
 const NONE = { id: 'none', name: 'No pattern' };
+const OWN = { id: 'own', name: 'Your own' };
 
 /** A pattern through a stencil: which, how large, how often, in which colour. */
-export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Props) {
+export function StencilOf({ zone, stencil, choices, pots, others, onShow, onChange }: Props) {
   const choose = (motif: string) => {
     const pot = stencil?.pot ?? pots[0]?.pot;
     if (motif === NONE.id || !pot) onChange(null);
-    else onChange({ size: 80, repeats: null, ...stencil, motif, pot });
+    else if (motif !== OWN.id) onChange({ size: 80, repeats: null, ...stencil, own: null, motif, pot });
   };
   const picker = (
     <Picker
       label="Pattern"
       className="w-full min-w-0 *:truncate"
-      choices={[NONE, ...choices.motifs]}
-      value={stencil?.motif ?? NONE.id}
+      choices={[NONE, ...choices.motifs, ...(stencil?.own ? [{ ...OWN, name: stencil.own.name }] : [])]}
+      value={stencil?.own ? OWN.id : (stencil?.motif ?? NONE.id)}
       onChange={choose}
     />
   );
@@ -41,12 +48,13 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
   return (
     <div className="grid gap-2">
       {picker}
-      <PotPicker
-        label="Colour of the pattern"
-        pots={pots}
-        pot={stencil.pot}
-        onChange={(pot) => onChange({ ...stencil, pot })}
+      <OwnOutline
+        own={stencil.own}
+        onChange={(own, isWord) =>
+          onChange({ ...stencil, own, ...(isWord ? { repeats: 1, gap: null, size: LARGEST } : {}) })
+        }
       />
+      <Wisps stencil={stencil} pots={pots} others={others} onChange={onChange} />
       <SlideRow
         name="Size"
         room="w-14"
@@ -54,7 +62,7 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
         shown={zone.stencil?.size ?? ''}
         value={stencil.size}
         from={20}
-        to={400}
+        to={LARGEST}
         step={5}
         onShow={(size) => onShow({ ...stencil, size })}
         onChange={(size) => onChange({ ...stencil, size })}
@@ -78,6 +86,12 @@ export function StencilOf({ zone, stencil, choices, pots, onShow, onChange }: Pr
         onChange={(gap) => onChange({ ...stencil, gap })}
         onEmpty={() => onChange({ ...stencil, gap: null })}
       />
+      <Checkbox
+        checked={stencil.mirrored ?? false}
+        onChange={(mirrored) => onChange({ ...stencil, mirrored })}
+      >
+        Mirror every second repeat
+      </Checkbox>
       {zone.stencil?.spread && (
         <p className="text-sm text-soft first-letter:uppercase">{zone.stencil.spread}</p>
       )}

@@ -87,7 +87,12 @@ function Page({ template, sheet }: { template: StencilTemplate; sheet: StencilTe
         stroke="black"
         strokeWidth={0.25}
       >
-        <path d={template.outline} strokeLinecap="round" />
+        <path
+          d={template.outline}
+          strokeLinecap="round"
+          strokeWidth={0.25 * template.outline_scale}
+          transform={`scale(${1 / template.outline_scale})`}
+        />
         {corners.map(([cx = 0, cy = 0]) => (
           <path
             key={`${cx} ${cy}`}

@@ -1,7 +1,7 @@
 import { ArrowLeft } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { TouchUp as Mending } from '../../api/client';
+import type { TouchUp as Mending, MixPart } from '../../api/client';
 import { useInLights } from '../../light/light';
 import { Doubt } from '../../parts/Doubt';
 import { keyed } from '../../parts/keyed';
@@ -13,8 +13,12 @@ import { useAction } from '../../parts/useAction';
 import { Failed, Waiting } from '../../parts/Waiting';
 import { useNoteCalls } from '../../state/log';
 import { useTouchUp } from '../../state/runSheet';
+import { useToPot } from '../../state/useToPot';
 import { usePiece } from '../../state/workspace';
 import { NoKind } from './NoKind';
+
+/** What is mixed for a spot, ml. */
+const A_SPOONFUL = 5;
 
 const SPOTS = [
   { id: 'chip', name: 'A chip' },
@@ -81,6 +85,10 @@ export function TouchUp() {
 
 function Dabs({ part }: { part: Mending['parts'][number] }) {
   const clock = clockOf(undefined);
+  const toPot = useToPot();
+  const { attempt, busy } = useAction();
+  const match = (parts: MixPart[]) =>
+    attempt('Couldn’t take the mix to the Pot', () => toPot(parts, A_SPOONFUL, true));
   return (
     <ol aria-label="What to dab on" className="grid gap-px">
       {keyed(part.dabs, ({ how, pot }) => `${how} ${pot ?? ''}`).map(({ key, item: dab }, n) => (
@@ -120,6 +128,17 @@ function Dabs({ part }: { part: Mending['parts'][number] }) {
               <p className="text-sm">
                 Mixed anew it may be off by <Doubt value={dab.within} />: {dab.shows}.
               </p>
+            )}
+            {dab.parts.length > 1 && (
+              <button
+                type="button"
+                className="press press-line mt-1 w-fit text-sm"
+                disabled={busy}
+                aria-label={`Match the old finish: ${dab.pot ?? ''}`}
+                onClick={() => match(dab.parts)}
+              >
+                Read the old finish and match it
+              </button>
             )}
             {dab.dries && <p className="text-sm text-soft">Let it dry {dab.dries}.</p>}
           </div>

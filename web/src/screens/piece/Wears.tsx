@@ -202,6 +202,7 @@ export function Wears({
                 stencil={worn.stencil}
                 choices={choices}
                 pots={potsOf(first, mixes, others)}
+                others={others}
                 onShow={(stencil) => onShow(withWorn(entry, zone.zone, { stencil }))}
                 onChange={(stencil) => onChange(withWorn(entry, zone.zone, { stencil }))}
               />

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { RunSheetView } from '../../api/client';
 import { Segments } from '../../parts/Segments';
 import type { clockOf } from '../../parts/times';
+import { Brushes } from './Brushes';
 import { Cost } from './Cost';
 import { Pots } from './Pots';
 import { Shopping } from './Shopping';
@@ -42,7 +43,12 @@ export function Aside({ sheet, piece, clock }: Props) {
         </div>
       )}
       {view === 'shopping' && <Shopping sheet={sheet} piece={piece} />}
-      {view === 'tools' && <Tools sheet={sheet} />}
+      {view === 'tools' && (
+        <>
+          <Brushes sheet={sheet} piece={piece} clock={clock} />
+          <Tools sheet={sheet} />
+        </>
+      )}
       {view === 'cost' && <Cost sheet={sheet} piece={piece} />}
       {sheet.notes.length > 0 && (
         <ul className="grid list-disc gap-1 pl-5 text-sm text-soft">
@@ -76,7 +82,7 @@ function Sooner({ sheet, clock }: Omit<Props, 'piece'>) {
 
 function Tools({ sheet }: { sheet: RunSheetView }) {
   return (
-    <ul aria-label="Tools" className="grid gap-px">
+    <ul aria-label="Other tools" className="grid gap-px">
       {sheet.tools.map((tool) => (
         <li key={tool.name} className="bg-panel px-3 py-2">
           <p className="font-semibold">

@@ -4,8 +4,8 @@ use axum::extract::State;
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
-use warm_blend_piece::{Piece, Zone};
-use warm_blend_workshop::{StencilTemplate, template_of};
+use warm_blend_piece::{Outlined, Piece, Zone};
+use warm_blend_workshop::{OutlineAsked, StencilTemplate, template_of};
 
 use crate::{
     Workspace,
@@ -34,4 +34,11 @@ pub async fn template(
 ) -> Answer<StencilTemplate> {
     let piece = workspace.with(move |store| store.get::<Piece>(id)).await?;
     off_thread(move || Ok(template_of(&piece.value, zone, units)?)).await.map(Json)
+}
+
+/// Make the outline of a stencil from a drawing or a word. Nothing is saved: the outline becomes part of a pattern.
+#[utoipa::path(post, path = "/piece/outline", operation_id = "make_outline", tag = "piece",
+    responses((status = OK, body = Outlined)))]
+pub async fn outline(Json(asked): Json<OutlineAsked>) -> Answer<Outlined> {
+    off_thread(move || Ok(asked.outlined()?)).await.map(Json)
 }

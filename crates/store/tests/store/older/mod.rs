@@ -5,12 +5,12 @@ use std::{collections::BTreeMap, fs, path::Path};
 use serde_json::Value;
 use warm_blend_documents::{ByKind, LogQuery, Workshop};
 use warm_blend_mixing::PourRecord;
-use warm_blend_piece::{Piece, Zone};
+use warm_blend_piece::{Piece, Repair, Zone};
 use warm_blend_store::Store;
 
 /// Brings a file back to a form from earlier versions.
 pub fn set_back(file: &Path, form: usize) {
-    const BACK: [&str; 11] = [
+    const BACK: [&str; 12] = [
         "DROP TABLE photo",
         "DROP TABLE mark",
         "DROP TABLE log_words; DROP TABLE log_paint; DROP TABLE log_line",
@@ -20,6 +20,7 @@ pub fn set_back(file: &Path, form: usize) {
         "DROP TABLE backup",
         "ALTER TABLE document DROP COLUMN made_by; ALTER TABLE log_line DROP COLUMN made_by",
         "DROP TABLE practice",
+        "",
         "",
         "",
     ];
@@ -36,13 +37,15 @@ fn told(documents: &ByKind) -> BTreeMap<String, Vec<Value>> {
 }
 
 /// `data/form-N.db` is the demo as a program of form N wrote it (without its photo; of form 9 on 2026-12-01, of form 10 that evening, with
-/// what a helper did, of form 11 later, with eight answers given in practice, of form 12 with a quote and its terms, of form 13 with five jars and a border that fades), `form-N.json` its rows as Python's sqlite3 read
-/// them. Each keeps every value and tells its log, and so does every earlier form of the first.
+/// what a helper did, of form 11 later, with eight answers given in practice, of form 12 with a quote and its terms, of form 13 with five jars and a border that fades, of form 14 with
+/// brushes counted, a word cut out in two colours and repairs), `form-N.json` its rows as Python's sqlite3 read them. Each keeps every value and tells its log, and so does every earlier form of the first.
 #[test]
 fn every_form_keeps_every_value() {
     let data = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/data");
     let mut logs = Vec::new();
-    for (written, form) in (2..=9).map(|form| (9, form)).chain([(10, 10), (11, 11), (12, 12), (13, 13)]) {
+    for (written, form) in
+        (2..=9).map(|form| (9, form)).chain([(10, 10), (11, 11), (12, 12), (13, 13), (14, 14)])
+    {
         let expected = fs::read_to_string(data.join(format!("form-{written}.json"))).unwrap();
         let expected: BTreeMap<String, Vec<Value>> = serde_json::from_str(&expected).unwrap();
         let folder = tempfile::tempdir().unwrap();
@@ -70,6 +73,16 @@ fn every_form_keeps_every_value() {
             let pieces = store.all::<Piece>().unwrap();
             let border = pieces[0].value.schemes[0].stencil(Zone::Fall).unwrap();
             assert_eq!((border.gap, border.fade.unwrap().weakest), (Some(0.0), 0.25));
+        } else if written == 14 {
+            let workshop = &store.all::<Workshop>().unwrap()[0].value;
+            let counts = workshop.brushes.owned.values().map(|count| (count.good, count.worn));
+            assert_eq!(counts.collect::<Vec<_>>(), [(3, 2)]);
+            assert_eq!(workshop.brushes.washed.len(), 1);
+            let piece = &store.all::<Piece>().unwrap()[0].value;
+            let border = piece.schemes[0].stencil(Zone::Fall).unwrap();
+            assert_eq!((border.name(), border.mirrored, border.wisps.len()), ("moss", true, 1));
+            let repairs = piece.repairs_of(Zone::Case);
+            assert_eq!(repairs, [Repair::NewPulls, Repair::Bleeds].into());
         } else {
             let quoted = store.all::<Piece>().unwrap().into_iter().filter_map(|kept| kept.value.quote);
             assert_eq!(quoted.map(|quote| quote.deposit).collect::<Vec<_>>(), [255.0]);

@@ -1,0 +1,2 @@
+-- A workshop may count its brushes, a stencil may be the painter's own and in several colours, and hardware may be soaked and polished. All
+-- are inside their documents: no table changes, but a program that does not know them must not write over them.

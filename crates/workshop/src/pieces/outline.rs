@@ -1,0 +1,40 @@
+//! Outlines of the painter's own for stencils.
+
+use serde::Deserialize;
+use utoipa::ToSchema;
+use warm_blend_interchange::{outline_of_drawing, outline_of_word};
+use warm_blend_paint::Name;
+use warm_blend_piece::Outlined;
+
+use crate::{Checks, Refusal};
+
+/// A drawing or a word to be cut out. One of both is given.
+#[derive(Debug, Clone, Default, Deserialize, ToSchema)]
+pub struct OutlineAsked {
+    /// What the painter calls it; a word is called by itself if this is left out.
+    #[serde(default)]
+    pub name: Option<String>,
+    /// An SVG drawing, or the data of an SVG path.
+    #[serde(default)]
+    pub svg: Option<String>,
+    /// A word, set in the lettering that ships with the program.
+    #[serde(default)]
+    pub word: Option<String>,
+}
+
+impl OutlineAsked {
+    /// The outline, in the middle of its square.
+    pub fn outlined(&self) -> Result<Outlined, Refusal> {
+        let (field, path) = match (&self.svg, &self.word) {
+            (Some(svg), None) => ("/svg", outline_of_drawing(svg)),
+            (None, Some(word)) => ("/word", outline_of_word(word)),
+            _ => return Err(Refusal::field("/svg", "send either a drawing or a word")),
+        };
+        let path = path.map_err(|error| Refusal::field(field, error.to_string()))?;
+        let mut checks = Checks::default();
+        let called = self.name.as_deref().or(self.word.as_deref()).unwrap_or("my drawing");
+        let name = checks.field("/name", Name::new(called));
+        let name = checks.done(name)?;
+        Outlined::new(name, &path).map_err(|error| Refusal::field(field, error.to_string()))
+    }
+}

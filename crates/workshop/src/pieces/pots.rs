@@ -1,0 +1,39 @@
+//! Pots whose colours a zone shows.
+
+use warm_blend_board::Layer;
+use warm_blend_paint::MixPart;
+use warm_blend_piece::{Finish, Scheme, Zone};
+
+use super::room::Room;
+
+/// Most colours of a zone that are listed: as many as go through one stencil.
+const MOST: usize = 4;
+
+impl Room<'_> {
+    /// Pots of a zone's colours, each once: the main one first, then from the top down. Pots without colour, such as wax, are left out.
+    pub(super) fn pots_of(&self, scheme: &Scheme, zone: Zone, main: &[MixPart]) -> Vec<Vec<MixPart>> {
+        let layers = |board, strip| {
+            let board = self.boards.get(board)?;
+            Some(board.layers(strip).into_iter().rev().map(|layer: &Layer| layer.pot.clone()).collect())
+        };
+        let worn: Vec<Vec<MixPart>> = match scheme.dress(zone).map(|dress| &dress.wears) {
+            None | Some(Finish::Bare) => Vec::new(),
+            Some(Finish::Strip { board, strip }) => layers(board, *strip).unwrap_or_default(),
+            Some(Finish::Paint { pot }) => vec![pot.clone()],
+            Some(Finish::Blend { bands, .. }) => bands.iter().map(|band| band.pot.clone()).collect(),
+        };
+        let colours = |pot: &Vec<MixPart>| {
+            let makes = |part: &MixPart| {
+                self.shelf.product(part.paint).is_some_and(|product| product.class.makes_colours())
+            };
+            pot.iter().any(makes)
+        };
+        let mut pots: Vec<Vec<MixPart>> = Vec::new();
+        for pot in std::iter::once(main.to_vec()).chain(worn).filter(colours) {
+            if pots.len() < MOST && !pots.contains(&pot) {
+                pots.push(pot);
+            }
+        }
+        pots
+    }
+}

@@ -1,0 +1,84 @@
+import { Plus, X } from 'lucide-react';
+import type { Stencil, ZoneView } from '../../api/client';
+import { Picker } from '../../parts/Picker';
+import { PotPicker } from './PotPicker';
+import type { Choice } from './pots';
+
+interface Props {
+  stencil: Stencil;
+  pots: Choice[];
+  /** Parts whose colours it can take over. */
+  others: ZoneView[];
+  onChange: (stencil: Stencil) => void;
+}
+
+const MOST = 3;
+const OWN = 'own';
+
+/** The colours of a pattern: one of the whole, and up to three more wisped over it; or those of another part in one touch. */
+export function Wisps({ stencil, pots, others, onChange }: Props) {
+  const wisps = stencil.wisps ?? [];
+  const put = (wisps: NonNullable<Stencil['wisps']>) => onChange({ ...stencil, wisps });
+  const coloured = others.filter((zone) => zone.pots.length > 0);
+  const now = JSON.stringify([stencil.pot, ...wisps]);
+  const like = coloured.find((zone) => JSON.stringify(zone.pots) === now)?.zone ?? OWN;
+  return (
+    <div className="grid gap-2">
+      {coloured.length > 0 && (
+        <Picker
+          label="Colours of"
+          className="w-full min-w-0 *:truncate"
+          choices={[
+            { id: OWN, name: 'Its own colours' },
+            ...coloured.map(({ zone, name }) => ({ id: zone, name: `Colours of the ${name.toLowerCase()}` })),
+          ]}
+          value={like}
+          onChange={(id) => {
+            const [pot, ...more] = coloured.find(({ zone }) => zone === id)?.pots ?? [];
+            if (pot) onChange({ ...stencil, pot, wisps: more.slice(0, MOST) });
+          }}
+        />
+      )}
+      <PotPicker
+        label="Colour of the pattern"
+        pots={pots}
+        pot={stencil.pot}
+        onChange={(pot) => onChange({ ...stencil, pot })}
+      />
+      {wisps.map((pot, n) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a colour is its place
+        <div key={n} className="flex items-end gap-1">
+          <PotPicker
+            label={`Wisped colour ${n + 2}`}
+            className="min-w-0 flex-1"
+            pots={pots}
+            pot={pot}
+            onChange={(next) => put(wisps.with(n, next))}
+          />
+          <button
+            type="button"
+            className="press press-bare"
+            aria-label={`Remove colour ${n + 2}`}
+            onClick={() => put(wisps.toSpliced(n, 1))}
+          >
+            <X size={18} aria-hidden />
+          </button>
+        </div>
+      ))}
+      {wisps.length < MOST && pots[0] && (
+        <button
+          type="button"
+          className="press press-bare -ml-2 w-fit text-sm"
+          onClick={() =>
+            put([
+              ...wisps,
+              pots.find(({ pot }) => JSON.stringify(pot) !== JSON.stringify(stencil.pot))?.pot ?? stencil.pot,
+            ])
+          }
+        >
+          <Plus size={18} aria-hidden /> Wisp another colour over it
+        </button>
+      )}
+    </div>
+  );
+}
