@@ -51,7 +51,7 @@ export function Entry({ entry, clock, onAgain }: Props) {
         )}
         <OnPhoto entry={entry} />
       </div>
-      <div className="flex items-center">
+      <div className="flex items-center max-sm:flex-col max-sm:justify-center">
         <TouchUp entry={entry} />
         {entry.again && (
           <button
