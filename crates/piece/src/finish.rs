@@ -179,8 +179,7 @@ impl<'a> FinishContext<'a> {
         let dress = scheme.dress(zone).unwrap_or(&bare);
         dress.wears.check()?;
         let stencil = scheme.stencil(zone);
-        let pattern = stencil.map(|stencil| stencil.layers(self.elevation, zone)).transpose()?;
-        let pattern = pattern.unwrap_or_default();
+        let pattern = self.pattern(scheme, zone)?;
         let pattern = pattern.as_slice();
         let over: Vec<&Layer> = over.iter().filter(|over| over.is_on(zone)).map(|over| &over.layer).collect();
         let poured_over = over.iter().copied().chain(pattern).filter(|layer| !layer.muted);
@@ -239,6 +238,11 @@ impl<'a> FinishContext<'a> {
         }
     }
 
+    /// Layers of the pattern on a zone; empty without one.
+    fn pattern(&self, scheme: &Scheme, zone: Zone) -> Result<Vec<Layer>, BadFinish> {
+        scheme.stencil(zone).map_or(Ok(Vec::new()), |stencil| stencil.layers(self.elevation, zone))
+    }
+
     fn coat(
         &self,
         ground: Ground,
@@ -284,8 +288,7 @@ impl<'a> FinishContext<'a> {
         let bare = ZoneFinish::of(Finish::Bare);
         let dress = scheme.dress(zone).unwrap_or(&bare);
         dress.wears.check()?;
-        let pattern = scheme.stencil(zone).map(|stencil| stencil.layers(self.elevation, zone)).transpose()?;
-        let pattern = pattern.unwrap_or_default();
+        let pattern = self.pattern(scheme, zone)?;
         let over: Vec<&Layer> =
             scheme.over.iter().filter(|over| over.is_on(zone)).map(|over| &over.layer).collect();
         let ground = dress.ground.unwrap_or(ground);

@@ -19,8 +19,6 @@ use super::{
 pub const DENSE: f64 = 0.85;
 /// Share of a pattern that each further colour is wisped over†.
 const WISPED: f64 = 0.35;
-/// Most colours besides the first.
-const WISPS: usize = 3;
 /// The gap where nothing else is said, as a share of the motif†.
 const GAP: f64 = 0.6;
 /// The least and the largest motif, mm.
@@ -167,6 +165,9 @@ impl Repeats {
 }
 
 impl Stencil {
+    /// Greatest number of colours.
+    pub const COLOURS: usize = 4;
+
     /// A plain pattern: as many repeats as are well spaced, in one colour.
     pub const fn new(motif: Motif, size: f64, pot: Vec<MixPart>) -> Self {
         Self {
@@ -197,8 +198,8 @@ impl Stencil {
             return Err(BadFinish::StencilFade);
         }
         self.own.as_ref().map_or(Ok(()), Outlined::check)?;
-        if self.wisps.len() > WISPS {
-            return Err(BadFinish::StencilWisps(self.wisps.len() + 1));
+        if self.pots().count() > Self::COLOURS {
+            return Err(BadFinish::StencilWisps(self.pots().count()));
         }
         if self.pots().any(Vec::is_empty) { Err(BadFinish::StencilPot) } else { Ok(()) }
     }
@@ -229,11 +230,11 @@ impl Stencil {
         let (rect, shaping) = (within(part), part.shaping);
         let plain = matches!(shaping, Shaping::Flat | Shaping::Sunk | Shaping::Raised | Shaping::Carved);
         let holds = face.parts.iter().any(|part| part.on == Some(at) && part.zone != Zone::Hardware);
-        let cut = self.cut().ok()?;
         let (length, width) = (rect.w.max(rect.h), rect.w.min(rect.h));
-        if !plain || holds || self.size > length || self.size * cut.across() > width {
+        if !plain || holds || self.size > length {
             return None;
         }
+        let cut = self.cut().ok().filter(|cut| self.size * cut.across() <= width)?;
         let spacing = match self.gap {
             Some(gap) => spaced_by(length, self.size, gap, self.repeats),
             None => spaced(length, self.size, self.repeats, GAP * self.size),

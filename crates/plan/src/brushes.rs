@@ -42,7 +42,7 @@ pub struct BrushCount {
     pub worn: u8,
 }
 
-/// The use of a brush that was washed out after it.
+/// The latest use of a brush, which identifies it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 pub struct BrushUse {
     /// Kind of brush.
@@ -68,7 +68,7 @@ pub struct BrushRack {
 /// A brush that was used and is not washed yet.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Unwashed {
-    /// How it is marked as washed.
+    /// Its latest use, by which it is marked as washed.
     pub mark: BrushUse,
     /// What was on it.
     pub laid: Laid,
@@ -228,10 +228,9 @@ impl BrushRack {
                 let base = laid.base(tins);
                 let until = plus_minutes(done.at, minutes_in_the_cup(base));
                 let one = Unwashed { mark, laid: laid.clone(), base, until };
-                match last
-                    .iter_mut()
-                    .find(|other| other.mark.brush == brush && same_colour(&other.laid, laid))
-                {
+                let same =
+                    |other: &&mut Unwashed| other.mark.brush == brush && same_colour(&other.laid, laid);
+                match last.iter_mut().find(same) {
                     Some(other) if other.mark.used > done.at => {}
                     Some(other) => *other = one,
                     None => last.push(one),
@@ -259,11 +258,7 @@ impl Laid {
     pub fn base(&self, tins: Tins) -> Base {
         let contents = self.contents(tins);
         let of = |base: Base| contents.share(|product| product.base() == base) > 0.0;
-        match () {
-            () if of(Base::Alcohol) => Base::Alcohol,
-            () if of(Base::Oil) => Base::Oil,
-            () => Base::Water,
-        }
+        [Base::Alcohol, Base::Oil].into_iter().find(|base| of(*base)).unwrap_or(Base::Water)
     }
 }
 

@@ -11,7 +11,7 @@ pub fn wanted(zone: &ZoneWork, hardware: bool, tins: Tins) -> Vec<Work> {
     if hardware {
         all.push(Work::HardwareOff);
     }
-    let paints = !zone.layers.is_empty() || !zone.ages.is_empty();
+    let paints = zone.is_painted();
     let mut repairs = zone.repairs.clone();
     if zone.layers.first().is_some_and(|layer| layer.blocks_stains(tins)) {
         repairs.remove(&Repair::Bleeds);

@@ -136,6 +136,11 @@ impl From<&Layer> for LayerWork {
 }
 
 impl ZoneWork {
+    /// False of a part that stays as it is.
+    pub fn is_painted(&self) -> bool {
+        !self.layers.is_empty() || !self.ages.is_empty()
+    }
+
     /// Share of recess and edge in excess of a flat board: 0 flat, about 0.6 carved all over.
     pub fn relief(&self) -> f64 {
         let raised = |places: &ByPlace<f64>| places.at(Place::Recess) + places.at(Place::Edge);

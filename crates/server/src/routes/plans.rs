@@ -86,9 +86,10 @@ impl Sheet {
             false => of(piece.id).map(|kept| (piece, kept.value.clone())),
         };
         let bench = pieces.into_iter().filter_map(on_it).collect();
-        let used = sheets.iter().flat_map(|kept| kept.value.done.iter().cloned()).collect();
-        let brushes = BrushesNow { rack, used };
-        let asked = WhenAsked { now: Timestamp::now(), paces, units: said.units, pours, brushes };
+        let (now, tins) = (Timestamp::now(), |paint| around.shelf().product(paint));
+        let unwashed = rack.unwashed(sheets.iter().flat_map(|kept| &kept.value.done), now, &tins);
+        let brushes = BrushesNow { rack, unwashed };
+        let asked = WhenAsked { now, paces, units: said.units, pours, brushes };
         let look = Look { light: said.light, state: said.state };
         Ok(Self { id, revision, sheet, bench, asked, around, look })
     }

@@ -564,3 +564,27 @@ async fn outlines_of_ones_own() {
     let problem = bench.post("/api/piece/preview", with(&by_hand), WRONG).await;
     assert!(problem["errors"][0]["detail"].as_str().unwrap().contains("enclose no area"), "{problem}");
 }
+
+/// The colours that a pattern can take over from a part are those that are seen there: layers that are left out lend none.
+#[tokio::test]
+async fn a_part_lends_the_colours_that_are_seen() {
+    let bench = Bench::demo().await;
+    let entry = entry(&bench).await;
+    let pots = |shown: &Value| zone(shown, "panels")["pots"].as_array().unwrap().clone();
+    let before = pots(&bench.post("/api/piece/preview", entry.clone(), OK).await);
+    assert!(before.len() > 1, "{before:?}");
+    let board = entry["schemes"][0]["wears"]["panels"]["wears"]["strip"]["board"].as_str().unwrap();
+    let path = format!("/api/boards/{board}");
+    let kept = bench.get(&path).await;
+    let mut without = kept["entry"].clone();
+    let layers = without["strips"]
+        .as_array_mut()
+        .unwrap()
+        .iter_mut()
+        .flat_map(|strip| strip["layers"].as_array_mut().unwrap());
+    for layer in layers.filter(|layer| layer["pot"] != before[0]) {
+        layer["muted"] = json!(true);
+    }
+    bench.call(Method::PUT, &format!("{path}?revision={}", kept["revision"]), without, OK).await;
+    assert_eq!(pots(&bench.post("/api/piece/preview", entry, OK).await), before[..1]);
+}

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_paint::{Dimension, Units};
-use warm_blend_piece::{Age, Carving, Form, FormField, Part, PieceKind, Rect, Repair, View, Zone};
+use warm_blend_piece::{Age, Carving, Form, FormField, Part, PieceKind, Rect, Repair, Stencil, View, Zone};
 
 use crate::MotifChoice;
 
@@ -18,6 +18,8 @@ pub struct PieceChoices {
     pub repairs: Vec<RepairChoice>,
     /// Motifs of a stencil.
     pub motifs: Vec<MotifChoice>,
+    /// Greatest number of colours through one stencil.
+    pub stencil_colours: usize,
     /// Carvings, least carved first.
     pub carvings: Vec<CarvingChoice>,
 }
@@ -134,6 +136,7 @@ impl PieceChoices {
             ages: Age::ALL.map(|age| PieceChoice { id: age.id(), name: age.name() }).into(),
             repairs: Repair::ALL.map(RepairChoice::from).into(),
             motifs: MotifChoice::all(),
+            stencil_colours: Stencil::COLOURS,
             carvings: Carving::ALL.map(|carving| CarvingChoice { id: carving, name: carving.name() }).into(),
         }
     }

@@ -8,10 +8,10 @@ use warm_blend_piece::Outlined;
 
 use crate::{Checks, Refusal};
 
-/// A drawing or a word to be cut out. One of both is given.
+/// A drawing or a word to be cut out: give one of the two.
 #[derive(Debug, Clone, Default, Deserialize, ToSchema)]
 pub struct OutlineAsked {
-    /// What the painter calls it; a word is called by itself if this is left out.
+    /// Name of the outline; by default the word.
     #[serde(default)]
     pub name: Option<String>,
     /// An SVG drawing, or the data of an SVG path.

@@ -1,24 +1,24 @@
 //! Pots whose colours a zone shows.
 
-use warm_blend_board::Layer;
+use warm_blend_board::Board;
 use warm_blend_paint::MixPart;
-use warm_blend_piece::{Finish, Scheme, Zone};
+use warm_blend_piece::{Finish, Scheme, Stencil, Zone};
 
 use super::room::Room;
 
-/// Most colours of a zone that are listed: as many as go through one stencil.
-const MOST: usize = 4;
-
 impl Room<'_> {
-    /// Pots of a zone's colours, each once: the main one first, then from the top down. Pots without colour, such as wax, are left out.
+    /// Pots of a zone's colours, each once: the main one first, then from the top down. Pots without colour, such as wax, are
+    /// left out, and what one stencil cannot take.
     pub(super) fn pots_of(&self, scheme: &Scheme, zone: Zone, main: &[MixPart]) -> Vec<Vec<MixPart>> {
-        let layers = |board, strip| {
-            let board = self.boards.get(board)?;
-            Some(board.layers(strip).into_iter().rev().map(|layer: &Layer| layer.pot.clone()).collect())
+        let of_strip = |board: &Board, strip| {
+            let seen = board.layers(strip).into_iter().rev().filter(|layer| !layer.muted);
+            seen.map(|layer| layer.pot.clone()).collect()
         };
         let worn: Vec<Vec<MixPart>> = match scheme.dress(zone).map(|dress| &dress.wears) {
             None | Some(Finish::Bare) => Vec::new(),
-            Some(Finish::Strip { board, strip }) => layers(board, *strip).unwrap_or_default(),
+            Some(Finish::Strip { board, strip }) => {
+                self.boards.get(board).map_or_else(Vec::new, |board| of_strip(board, *strip))
+            }
             Some(Finish::Paint { pot }) => vec![pot.clone()],
             Some(Finish::Blend { bands, .. }) => bands.iter().map(|band| band.pot.clone()).collect(),
         };
@@ -30,7 +30,7 @@ impl Room<'_> {
         };
         let mut pots: Vec<Vec<MixPart>> = Vec::new();
         for pot in std::iter::once(main.to_vec()).chain(worn).filter(colours) {
-            if pots.len() < MOST && !pots.contains(&pot) {
+            if pots.len() < Stencil::COLOURS && !pots.contains(&pot) {
                 pots.push(pot);
             }
         }

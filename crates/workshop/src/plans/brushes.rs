@@ -3,7 +3,7 @@
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use warm_blend_paint::{Base, PaintId};
+use warm_blend_paint::Base;
 use warm_blend_plan::{Brush, BrushCount, BrushNeed, BrushRack, BrushUse, Laid, Unwashed, Wash, brush_days};
 
 use super::entry::timestamp;
@@ -73,7 +73,7 @@ pub struct BrushNeedView {
     pub notes: Vec<String>,
 }
 
-/// The use of a brush that was washed out after it.
+/// The latest use of a brush, which identifies it.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct WashedEntry {
     /// Kind of brush.
@@ -154,8 +154,7 @@ impl Planned<'_> {
 
     /// The plan's brushes for display.
     pub(super) fn brushes(&self) -> BrushesView {
-        let BrushesNow { rack, used } = &self.asked.brushes;
-        let tins = |paint: PaintId| self.product(paint);
+        let BrushesNow { rack, unwashed } = &self.asked.brushes;
         let plan: &[_] = if self.stop().is_some() { &[] } else { &self.plan };
         let days = brush_days(&self.steps, plan, &self.sheet.hours.clock(), |brush| rack.good(brush));
         let needed = |brush: Brush| days.iter().flat_map(|day| &day.needs).any(|need| need.brush == brush);
@@ -176,7 +175,6 @@ impl Planned<'_> {
             colours: need.colours.iter().map(|laid| self.colour(laid)).collect(),
             notes: missing(need).into_iter().chain(need.washes.iter().map(|wash| self.wash(wash))).collect(),
         };
-        let unwashed = rack.unwashed(used, self.asked.now, &tins);
         BrushesView {
             kinds: kinds.collect(),
             unwashed: unwashed.iter().map(|one| self.unwashed(one, self.asked.now)).collect(),

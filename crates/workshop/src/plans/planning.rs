@@ -11,7 +11,7 @@ use warm_blend_paint::{Contents, Name, PaintId, Product, Units};
 use warm_blend_piece::{Meeting, Piece, Zone};
 use warm_blend_plan::{
     BrushRack, BusyTimes, By, Crew, Done, Laid, LayerWork, OnPiece, Paces, PartSize, RunSheet, Scheduled,
-    Step, Stretch, Work, WorkingHours, ZoneWork, schedule, steps, wanted,
+    Step, Stretch, Unwashed, Work, WorkingHours, ZoneWork, schedule, steps, wanted,
 };
 
 use super::entry::{ClockSet, StepDone};
@@ -29,17 +29,17 @@ pub struct WhenAsked {
     pub units: Units,
     /// All pots, some of them kept in jars.
     pub pours: Vec<Kept<PourRecord>>,
-    /// The brushes, and what they were used for lately.
+    /// The brushes.
     pub brushes: BrushesNow,
 }
 
-/// The brushes of the workshop, and what they were used for lately.
+/// The brushes of the workshop, and their condition.
 #[derive(Debug, Clone, Default)]
 pub struct BrushesNow {
     /// The brushes.
     pub rack: BrushRack,
-    /// Steps finished in the last days, on any piece.
-    pub used: Vec<Done>,
+    /// Those used lately, on any piece, and not washed yet.
+    pub unwashed: Vec<Unwashed>,
 }
 
 /// Work on another piece.
@@ -116,9 +116,7 @@ impl<'a> Room<'a> {
         let tins = |paint: PaintId| self.shelf.product(paint);
         let (zones, notes) = self.zones_to_work((piece, sheet), way)?;
         let hardware = zones.iter().any(|zone| zone.zone == Zone::Hardware);
-        let worked = zones
-            .into_iter()
-            .filter(|zone| !zone.layers.is_empty() || !zone.ages.is_empty() || !zone.repairs.is_empty());
+        let worked = zones.into_iter().filter(|zone| zone.is_painted() || !zone.repairs.is_empty());
         let zones: Vec<ZoneWork> = worked.collect();
         let wanted: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, hardware, &tins)).collect();
         let on = OnPiece::of(&sheet.done, &tins);

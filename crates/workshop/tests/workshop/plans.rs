@@ -29,7 +29,7 @@ struct Bench {
     pieces: [Piece; 2],
     sheets: [RunSheet; 2],
     pours: Vec<Kept<PourRecord>>,
-    brushes: BrushesNow,
+    rack: BrushRack,
 }
 
 fn layers() -> Vec<Layer> {
@@ -71,20 +71,17 @@ impl Bench {
             ],
             sheets: [sheet(CHEST), sheet(STOOL)],
             pours: Vec::new(),
-            brushes: BrushesNow::default(),
+            rack: BrushRack::default(),
         }
     }
 
     fn ask<R>(&self, own: Uuid, at: Timestamp, ask: impl FnOnce(&Planned) -> R) -> R {
         let room = Room { boards: &self.boards, shelf: &self.shelf, look: Look::default() };
         let paces = Paces::learned(std::iter::empty());
-        let asked = WhenAsked {
-            now: at,
-            paces,
-            units: Units::Metric,
-            pours: self.pours.clone(),
-            brushes: self.brushes.clone(),
-        };
+        let done = self.sheets.iter().flat_map(|sheet| &sheet.done);
+        let unwashed = self.rack.unwashed(done, at, &|paint| self.shelf.product(paint));
+        let brushes = BrushesNow { rack: self.rack.clone(), unwashed };
+        let asked = WhenAsked { now: at, paces, units: Units::Metric, pours: self.pours.clone(), brushes };
         let [chest, stool] = &self.pieces;
         let bench = [
             OnTheBench { id: CHEST, piece: chest, sheet: &self.sheets[0] },
@@ -805,7 +802,7 @@ fn brushes_are_listed_by_day() {
     for brush in Brush::ALL {
         let counted =
             BrushCounted { brush: *brush, good: f64::from(u8::from(*brush == Brush::Flat)), worn: 0.0 };
-        bench.brushes.rack = counted.over(bench.brushes.rack).unwrap();
+        bench.rack = counted.over(bench.rack).unwrap();
     }
     let few = bench.view(CHEST, monday());
     assert_eq!(flats(&few), flats(&view), "as many colours as before");
@@ -816,7 +813,7 @@ fn brushes_are_listed_by_day() {
             _ => assert!(notes.contains("missing"), "{notes}"),
         }
     }
-    let many = BrushCounted { brush: Brush::Wax, good: 100.0, worn: 0.0 }.over(bench.brushes.rack.clone());
+    let many = BrushCounted { brush: Brush::Wax, good: 100.0, worn: 0.0 }.over(bench.rack.clone());
     assert!(format!("{:?}", many.unwrap_err()).contains("at most 99"));
 
     // The first coat was brushed at nine.
@@ -828,13 +825,12 @@ fn brushes_are_listed_by_day() {
         bench.tick(now, &next).unwrap();
         now += SignedDuration::from_hours(1);
     }
-    bench.brushes.used = bench.sheets[0].done.clone();
     let soon = bench.view(CHEST, now);
     let [unwashed] = soon.brushes.unwashed.as_slice() else { panic!("{:?}", soon.brushes.unwashed) };
     assert!(!unwashed.late && unwashed.with.contains("water") && coat.starts_with("Brushed coat"));
     let late = bench.view(CHEST, now + SignedDuration::from_hours(9));
     assert!(late.brushes.unwashed[0].late);
-    bench.brushes.rack = unwashed.mark.over(bench.brushes.rack.clone()).unwrap();
+    bench.rack = unwashed.mark.over(bench.rack.clone()).unwrap();
     assert!(bench.view(CHEST, now).brushes.unwashed.is_empty());
     let wrong = WashedEntry { used: "yesterday".to_owned(), ..unwashed.mark.clone() };
     assert!(wrong.over(BrushRack::default()).is_err());

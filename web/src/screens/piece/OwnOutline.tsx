@@ -65,7 +65,7 @@ export function OwnOutline({ own, onChange }: Props) {
             onChange={setWord}
             error={problem?.at('/word')}
           />
-          <button type="submit" className="press press-line" disabled={busy || word.trim() === ''}>
+          <button type="submit" className="press press-plain" disabled={busy || word.trim() === ''}>
             Cut it
           </button>
         </form>

@@ -54,7 +54,13 @@ export function StencilOf({ zone, stencil, choices, pots, others, onShow, onChan
           onChange({ ...stencil, own, ...(isWord ? { repeats: 1, gap: null, size: LARGEST } : {}) })
         }
       />
-      <Wisps stencil={stencil} pots={pots} others={others} onChange={onChange} />
+      <Wisps
+        stencil={stencil}
+        pots={pots}
+        others={others}
+        most={choices.stencil_colours}
+        onChange={onChange}
+      />
       <SlideRow
         name="Size"
         room="w-14"

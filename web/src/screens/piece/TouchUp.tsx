@@ -132,7 +132,7 @@ function Dabs({ part }: { part: Mending['parts'][number] }) {
             {dab.parts.length > 1 && (
               <button
                 type="button"
-                className="press press-line mt-1 w-fit text-sm"
+                className="press press-plain mt-1 w-fit text-sm"
                 disabled={busy}
                 aria-label={`Match the old finish: ${dab.pot ?? ''}`}
                 onClick={() => match(dab.parts)}

@@ -2,26 +2,30 @@ import { Plus, X } from 'lucide-react';
 import type { Stencil, ZoneView } from '../../api/client';
 import { Picker } from '../../parts/Picker';
 import { PotPicker } from './PotPicker';
-import type { Choice } from './pots';
+import { type Choice, samePot } from './pots';
 
 interface Props {
   stencil: Stencil;
   pots: Choice[];
   /** Parts whose colours it can take over. */
   others: ZoneView[];
+  /** Greatest number of colours. */
+  most: number;
   onChange: (stencil: Stencil) => void;
 }
 
-const MOST = 3;
 const OWN = 'own';
 
 /** The colours of a pattern: one of the whole, and up to three more wisped over it; or those of another part in one touch. */
-export function Wisps({ stencil, pots, others, onChange }: Props) {
+export function Wisps({ stencil, pots, others, most, onChange }: Props) {
   const wisps = stencil.wisps ?? [];
   const put = (wisps: NonNullable<Stencil['wisps']>) => onChange({ ...stencil, wisps });
   const coloured = others.filter((zone) => zone.pots.length > 0);
-  const now = JSON.stringify([stencil.pot, ...wisps]);
-  const like = coloured.find((zone) => JSON.stringify(zone.pots) === now)?.zone ?? OWN;
+  const own = [stencil.pot, ...wisps];
+  const alike = (pots: typeof own) =>
+    pots.length === own.length && own.every((pot, n) => samePot(pot, pots[n] ?? []));
+  const like = coloured.find((zone) => alike(zone.pots))?.zone ?? OWN;
+  const another = pots.find(({ pot }) => !samePot(pot, stencil.pot)) ?? pots[0];
   return (
     <div className="grid gap-2">
       {coloured.length > 0 && (
@@ -34,8 +38,8 @@ export function Wisps({ stencil, pots, others, onChange }: Props) {
           ]}
           value={like}
           onChange={(id) => {
-            const [pot, ...more] = coloured.find(({ zone }) => zone === id)?.pots ?? [];
-            if (pot) onChange({ ...stencil, pot, wisps: more.slice(0, MOST) });
+            const [pot, ...wisps] = coloured.find(({ zone }) => zone === id)?.pots ?? [];
+            if (pot) onChange({ ...stencil, pot, wisps });
           }}
         />
       )}
@@ -65,16 +69,11 @@ export function Wisps({ stencil, pots, others, onChange }: Props) {
           </button>
         </div>
       ))}
-      {wisps.length < MOST && pots[0] && (
+      {own.length < most && another && (
         <button
           type="button"
           className="press press-bare -ml-2 w-fit text-sm"
-          onClick={() =>
-            put([
-              ...wisps,
-              pots.find(({ pot }) => JSON.stringify(pot) !== JSON.stringify(stencil.pot))?.pot ?? stencil.pot,
-            ])
-          }
+          onClick={() => put([...wisps, another.pot])}
         >
           <Plus size={18} aria-hidden /> Wisp another colour over it
         </button>

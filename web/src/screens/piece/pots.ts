@@ -32,10 +32,13 @@ export function potsOf(shelf: Paint[], mixes: Mix[], zones: ZoneView[] = []): Ch
   ];
 }
 
+/** True of pots with the same contents. */
+export const samePot = (one: Pot, other: Pot) => JSON.stringify(one) === JSON.stringify(other);
+
 const AS_IT_IS = 'as-it-is';
 
 /** The choices of a picker whose pot may be one of its own, and which of them it is. */
 export function pickedPot(pots: Choice[], pot: Pot): { id: string; choices: PaintChoice[] } {
-  const id = pots.find((one) => JSON.stringify(one.pot) === JSON.stringify(pot))?.id ?? AS_IT_IS;
+  const id = pots.find((one) => samePot(one.pot, pot))?.id ?? AS_IT_IS;
   return { id, choices: id === AS_IT_IS ? [{ id, name: 'Custom mix' }, ...pots] : pots };
 }

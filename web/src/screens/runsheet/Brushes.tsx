@@ -72,7 +72,7 @@ function NotWashed({ one, piece, clock }: { one: UnwashedView; piece: string; cl
       </div>
       <button
         type="button"
-        className="press press-line shrink-0"
+        className="press press-plain shrink-0"
         disabled={busy}
         aria-label={`Washed: ${one.name}`}
         onClick={() => attempt('Couldn’t save that the brush is washed', () => wash(one.mark))}
