@@ -24,6 +24,12 @@ pub enum Motif {
     Wave,
     /// A stem with pairs of leaves.
     Sprig,
+    /// A flourish for the upper left corner of a frame: an arm along either side, and a bud in the corner.
+    Corner,
+    /// A rosette within a scalloped ring.
+    Medallion,
+    /// A spray of petals, as a round brush leaves them.
+    Petals,
 }
 
 impl Motif {
@@ -39,6 +45,9 @@ impl Motif {
             Motif::Clover => ("clover", "Clover"),
             Motif::Wave => ("wave", "Waves"),
             Motif::Sprig => ("sprig", "Sprigs"),
+            Motif::Corner => ("corner", "Corner flourishes"),
+            Motif::Medallion => ("medallion", "Medallions"),
+            Motif::Petals => ("petals", "Sprays of petals"),
         }
     }
 
@@ -110,6 +119,56 @@ impl Motif {
                 let leaves = pairs.map(|(y, long)| leaf(0.05, y, 0.7, long)).into_iter().fold(stem, f64::max);
                 let top = leaf(0.0, -0.42, std::f64::consts::FRAC_PI_2, 0.25);
                 leaves.max(top).min(1.0)
+            }
+            Motif::Corner => {
+                // An arm to the right of the corner, thinner and thinner; both arms are alike.
+                let arm = |along: f64, across: f64| {
+                    let t = ((along + 0.6) / 1.5).clamp(0.0, 1.0);
+                    let middle = -0.62 + 0.14 * (std::f64::consts::TAU * t).sin();
+                    let half = 0.15 * (1.0 - t).sqrt();
+                    let stroke =
+                        if (-0.6..0.9).contains(&along) { half - (across - middle).abs() } else { -0.1 };
+                    let leaf = |x: f64, y: f64, long: f64| {
+                        let (p, q) = (along - x, across - y);
+                        let (p, q) = (
+                            (p + q) * std::f64::consts::FRAC_1_SQRT_2,
+                            (q - p) * std::f64::consts::FRAC_1_SQRT_2,
+                        );
+                        let t = p / long - 1.0;
+                        0.42 * long * (1.0 - t * t) - q.abs()
+                    };
+                    stroke.max(leaf(-0.18, -0.42, 0.2)).max(leaf(0.3, -0.66, 0.16))
+                };
+                let bud = 0.23 - (u + 0.62).hypot(v + 0.62);
+                let on_the_diagonal = 0.13 - (u + 0.2).hypot(v + 0.2);
+                let all = arm(u, v).max(arm(v, u)).max(bud).max(on_the_diagonal);
+                (all / 0.14).min(1.0)
+            }
+            Motif::Medallion => {
+                let turn = v.atan2(u);
+                // Twelve scallops outside, a plain rim within, and six petals round a dot.
+                let outside = 0.93 + 0.07 * (12.0 * turn).cos();
+                let ring = (outside - r).min(r - 0.7);
+                let petal = 0.4 + 0.18 * (6.0 * turn).cos();
+                let flower = (petal - r).min(r - 0.16);
+                (ring.max(flower).max(0.11 - r) / 0.11).min(1.0)
+            }
+            Motif::Petals => {
+                // Each petal is a drop: pointed where the brush was lifted, round where it was pressed.
+                let petal = |n: i32| {
+                    let (sin, cos) = (0.42 * f64::from(n) - std::f64::consts::FRAC_PI_2).sin_cos();
+                    let (x, y) = (u, v - 0.75);
+                    let (along, off) = (x * cos + y * sin, (y * cos - x * sin).abs());
+                    let long = 1.5 - 0.11 * f64::from(n.abs());
+                    let t = along / long;
+                    if (0.25..1.0).contains(&t) {
+                        0.42 * (t - 0.25) * (1.0 - t).sqrt() * long - off
+                    } else {
+                        -0.1
+                    }
+                };
+                let stem = if (0.55..0.98).contains(&v) { 0.035 - u.abs() } else { -0.1 };
+                ((-2..=2).map(petal).fold(stem, f64::max) / 0.1).min(1.0)
             }
         }
     }

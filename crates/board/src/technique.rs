@@ -77,6 +77,8 @@ pub enum Technique {
     SmoothSand,
     /// Stain or toner on bare wood: soaks in, and the excess is wiped off.
     StainWiped,
+    /// A pattern by hand, with a loaded pointed brush.
+    Freehand,
 }
 
 /// Group of techniques, for choosing and for the rules of the trade.
@@ -295,7 +297,7 @@ impl Technique {
     }
 
     /// All techniques, in the order in which they are offered.
-    pub const ALL: [Technique; 27] = [
+    pub const ALL: [Technique; 28] = [
         Technique::BrushedCoat,
         Technique::RolledCoat,
         Technique::TextureCoat,
@@ -315,6 +317,7 @@ impl Technique {
         Technique::MetallicWash,
         Technique::Speckle,
         Technique::Stencil,
+        Technique::Freehand,
         Technique::KnifeFlecks,
         Technique::TintedWax,
         Technique::SandBack,
@@ -401,6 +404,7 @@ impl Technique {
             }
             Self::Speckle => laid("speckle", "Speckle", Broken, [30.0; 3], [0.04, 0.03, 0.04]),
             Self::Stencil => laid("stencil", "Stencil", Broken, [20.0, 20.0, 15.0], [0.3, 0.02, 0.1]),
+            Self::Freehand => laid("freehand", "Painted by hand", Broken, [70.0; 3], [0.15, 0.02, 0.05]),
             Self::KnifeFlecks => {
                 laid("knife-flecks", "Knifed-in flecks", Broken, [150.0; 3], [0.25, 0.1, 0.2])
             }
@@ -459,10 +463,16 @@ impl Technique {
             (true, _) if wipe > 0.6 => Some("wiped hard"),
             (false, true) if load < 0.75 => Some("rubbed briefly"),
             (false, true) if load > 1.5 => Some("rubbed for long"),
+            _ if self == Self::Stencil && wipe > 0.5 => Some("wiped back while it is wet"),
             (false, false) if load < 0.75 => Some("hardly any paint on the brush"),
             (false, false) if load > 1.5 => Some("a full brush"),
             _ => None,
         }
+    }
+
+    /// True if it leaves a pattern of motifs.
+    pub const fn is_a_pattern(self) -> bool {
+        matches!(self, Self::Stencil | Self::Freehand)
     }
 
     /// True if what was applied is wiped off again.

@@ -8,7 +8,7 @@ use warm_blend_learn::{LoggedReading, ShelfPaint};
 use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{Class, MixPart, Name, Note, PaintId, Parts, Product, SavedMix, percentages};
 use warm_blend_piece::Piece;
-use warm_blend_plan::{Done, RunSheet};
+use warm_blend_plan::{Done, RunSheet, TouchedUp};
 
 use crate::{log_note::LogNote, pot_words::pot_words, work_words::work_words};
 
@@ -286,7 +286,17 @@ pub(crate) fn of_sheet(sheet: &RunSheet, names: &dyn Names) -> Vec<LogLine> {
             ..LogLine::new(LogKind::Step, words)
         }
     };
-    sheet.done.iter().map(one).collect()
+    let mended = |mended: &TouchedUp| LogLine {
+        at: Some(mended.at),
+        piece: Some(sheet.piece),
+        by: mended.by.clone(),
+        detail: noted(mended.note.as_ref()),
+        ..LogLine::new(
+            LogKind::Step,
+            format!("Touched up {}: {}", mended.spot.words(), mended.zone.name().to_lowercase()),
+        )
+    };
+    sheet.done.iter().map(one).chain(sheet.touched_up.iter().map(mended)).collect()
 }
 
 pub(crate) fn of_note(note: &LogNote) -> Vec<LogLine> {

@@ -197,6 +197,12 @@ impl Jar {
         Ok(self)
     }
 
+    /// Undoes a use, if it is known.
+    pub(crate) fn without_use(mut self, taken: Uuid) -> Self {
+        self.uses.retain(|known| known.id != taken);
+        self
+    }
+
     /// Amount that was filled in, ml.
     pub fn filled_ml(&self) -> f64 {
         self.filled

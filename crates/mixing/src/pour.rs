@@ -289,6 +289,11 @@ impl PourRecord {
         Ok(Self { jar: Some(jar), ..self })
     }
 
+    /// Undoes a use of the jar; without a jar, or without that use, nothing changes.
+    pub fn back_in_jar(self, taken: Uuid) -> Self {
+        Self { jar: self.jar.map(|jar| jar.without_use(taken)), ..self }
+    }
+
     /// Changes what is noted about the jar.
     pub fn with_jar(self, change: impl FnOnce(&mut Jar)) -> Result<Self, BadJar> {
         let mut jar = self.jar.ok_or(BadJar::None)?;

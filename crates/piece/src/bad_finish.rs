@@ -32,6 +32,9 @@ pub enum BadFinish {
     /// A gap that is none.
     #[error("use a gap of 0 to 1000 mm, or leave blank for even spacing")]
     StencilGap,
+    /// A border too far from the edge.
+    #[error("use 0 to 1000 mm between the edge of the part and the border")]
+    StencilInset,
     /// A fade that is none.
     #[error("use 0 to 1 for each value of the fade")]
     StencilFade,

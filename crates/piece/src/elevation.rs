@@ -140,6 +140,11 @@ impl Rect {
         Self { x: self.x + by, y: self.y + by, w: self.w - 2.0 * by, h: self.h - 2.0 * by }
     }
 
+    /// Its middle.
+    pub fn middle(self) -> (f64, f64) {
+        (self.x + 0.5 * self.w, self.y + 0.5 * self.h)
+    }
+
     /// True if it contains another rectangle.
     pub fn holds(self, other: Rect) -> bool {
         const NEARLY: f64 = 1e-6;

@@ -34,6 +34,8 @@ pub enum Mark {
     Repeated,
     /// Through the same stencil, in wisps over what was stencilled before.
     Wisped,
+    /// Round the edges of what was stencilled before.
+    Shaded,
     /// By age.
     Aged(Age),
 }
@@ -43,7 +45,7 @@ impl Mark {
     pub fn of(layer: &Layer) -> Self {
         match layer.technique {
             _ if layer.is_cracked() => Mark::Cracked,
-            Technique::Stencil => Mark::Through(layer.motif.unwrap_or_default()),
+            technique if technique.is_a_pattern() => Mark::Through(layer.motif.unwrap_or_default()),
             technique => Mark::By(technique),
         }
     }
@@ -182,13 +184,14 @@ impl<'a> FinishContext<'a> {
         let pattern = self.pattern(scheme, zone)?;
         let pattern = pattern.as_slice();
         let over: Vec<&Layer> = over.iter().filter(|over| over.is_on(zone)).map(|over| &over.layer).collect();
-        let poured_over = over.iter().copied().chain(pattern).filter(|layer| !layer.muted);
+        let poured_over =
+            over.iter().copied().chain(pattern.iter().map(|(layer, _)| layer)).filter(|layer| !layer.muted);
         let poured_over = poured_over.flat_map(|layer| &layer.pot);
         let own = dress.ground;
         match &dress.wears {
             Finish::Bare => {
                 let coat = self.coat(own.unwrap_or(ground), Vec::new(), pattern, &[], &dress.ageing)?;
-                let paints = self.colours(pattern.iter().flat_map(|layer| &layer.pot));
+                let paints = self.colours(pattern.iter().flat_map(|(layer, _)| &layer.pot));
                 Ok(FinishedZone {
                     coats: vec![coat],
                     way: None,
@@ -239,7 +242,7 @@ impl<'a> FinishContext<'a> {
     }
 
     /// Layers of the pattern on a zone; empty without one.
-    fn pattern(&self, scheme: &Scheme, zone: Zone) -> Result<Vec<Layer>, BadFinish> {
+    fn pattern(&self, scheme: &Scheme, zone: Zone) -> Result<Vec<(Layer, Mark)>, BadFinish> {
         scheme.stencil(zone).map_or(Ok(Vec::new()), |stencil| stencil.layers(self.elevation, zone))
     }
 
@@ -247,7 +250,7 @@ impl<'a> FinishContext<'a> {
         &self,
         ground: Ground,
         layers: Vec<Layer>,
-        pattern: &[Layer],
+        pattern: &[(Layer, Mark)],
         over: &[&Layer],
         ageing: &Ageing,
     ) -> Result<Coat, BadFinish> {
@@ -261,14 +264,13 @@ impl<'a> FinishContext<'a> {
     fn in_their_order(
         &self,
         mut layers: Vec<Layer>,
-        pattern: &[Layer],
+        pattern: &[(Layer, Mark)],
         over: &[&Layer],
         ageing: &Ageing,
     ) -> (Vec<Layer>, Vec<Mark>) {
         let below = |layers: &[Layer]| below_the_wax(layers, self.tin).unwrap_or(layers.len());
         let mut marks: Vec<Mark> = layers.iter().map(Mark::of).collect();
-        let mark = |n| if n == 0 { Mark::Repeated } else { Mark::Wisped };
-        let patterns = pattern.iter().enumerate().map(|(n, layer)| (layer, mark(n)));
+        let patterns = pattern.iter().map(|(layer, mark)| (layer, *mark));
         for (layer, mark) in patterns.chain(over.iter().map(|layer| (*layer, Mark::of(layer)))) {
             let at = if layer.is_waxed(self.tin) { layers.len() } else { below(&layers) };
             layers.insert(at, layer.clone());

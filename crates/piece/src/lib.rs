@@ -34,6 +34,7 @@ mod photographed;
 mod places;
 mod quoted;
 mod repair;
+mod repeats;
 mod spacing;
 mod stencil;
 mod unify;
@@ -58,8 +59,9 @@ pub use mud::{Washed, mud};
 pub use photographed::{CardKind, MarkedCard, MarkedFace, PHOTOS, PiecePhoto};
 pub use quoted::{Likely, Quote};
 pub use repair::Repair;
+pub use repeats::{PatternRoom, Repeats, Side, SideSpacing};
 pub use spacing::{BadSpacing, Spacing, spaced, spaced_by};
-pub use stencil::{DENSE, Fade, Repeats, Stencil};
+pub use stencil::{Around, DENSE, Fade, SHADED, Softened, Softening, Stencil, WISPED};
 pub use unify::{
     Looked, PlausibleShelves, Pull, Searched, Unified, Visit, With, calms, pulls, treatments, unify,
     unify_likely,

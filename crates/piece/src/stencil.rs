@@ -1,28 +1,28 @@
 //! A stencilled pattern, repeated along the parts of a zone.
 //!
-//! It lies on flat, sunk, raised or carved parts, centred across and evenly spaced along the longer side; not on parts
-//! with others than hardware set into them, nor where it does not fit. Stencilling takes very little paint: the film is
-//! that of [`Technique::Stencil`], and some of each motif stays bare.
+//! It lies on flat, sunk, raised or carved parts, centred across and evenly spaced along the longer side, or as a border along
+//! all four sides; not on parts with others than hardware set into them, nor where it does not fit. Stencilling takes very little
+//! paint: the film is that of [`Technique::Stencil`], and some of each motif stays bare. By hand it is a loaded brush's.
 
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use warm_blend_board::{
     Application, ByPlace, Deposit, Layer, LayerId, Meets, MeetsLayer, Motif, Share, Technique,
 };
-use warm_blend_paint::{MixPart, PaintId, replace_paint};
+use warm_blend_paint::{Microns, MixPart, PaintId, replace_paint};
 
-use super::{
-    BadFinish, Cut, Elevation, Face, Outline, Outlined, Part, Rect, Shaping, Spacing, Zone, spaced, spaced_by,
-};
+use super::{BadFinish, Cut, Elevation, Face, Mark, Outlined, Repeats, SideSpacing, Zone};
 
 /// Share of a motif that is covered†.
 pub const DENSE: f64 = 0.85;
 /// Share of a pattern that each further colour is wisped over†.
-const WISPED: f64 = 0.35;
-/// The gap where nothing else is said, as a share of the motif†.
-const GAP: f64 = 0.6;
+pub const WISPED: f64 = 0.35;
+/// Share of a pattern that its shaded edge takes†.
+pub const SHADED: f64 = 0.3;
+/// The thinnest film that wiping leaves, µm†.
+const WIPED_THIN: f64 = 0.5;
 /// The least and the largest motif, mm.
-const SIZES: (f64, f64) = (10.0, 1000.0);
+pub(super) const SIZES: (f64, f64) = (10.0, 1000.0);
 /// Most repeats on one part.
 const MOST: u32 = 100;
 
@@ -43,13 +43,13 @@ pub struct Fade {
 }
 
 impl Fade {
-    fn check(&self) -> bool {
+    pub(super) fn check(&self) -> bool {
         let shares = [self.weakest, self.along, self.across.unwrap_or(0.0), self.patchy];
         shares.iter().all(|share| (0.0..=1.0).contains(share))
     }
 
     /// Cover at a place, as a share of that where it is strongest, before the hand makes it patchy.
-    fn at(&self, along: f64, across: f64) -> f64 {
+    pub(super) fn at(&self, along: f64, across: f64) -> f64 {
         // As smooth as a hand that presses less and less.
         let near = |at: f64, strongest: f64| {
             let off = (at - strongest).abs() / strongest.max(1.0 - strongest);
@@ -58,11 +58,40 @@ impl Fade {
         let near = near(along, self.along) * self.across.map_or(1.0, |strongest| near(across, strongest));
         self.weakest + (1.0 - self.weakest) * near
     }
+}
 
-    /// What patchy pressure leaves on average.
-    fn left(&self) -> f64 {
-        1.0 - 0.5 * self.patchy
-    }
+/// A pattern as a border along all four sides of each part.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Around {
+    /// Distance from the edge of the part, 0 to 1000 mm.
+    pub inset: f64,
+    /// Motif in the corners, turned to fit each; corners stay free if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    pub corner: Option<Motif>,
+}
+
+/// How a pattern is made fainter once it is on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum Softening {
+    /// Wiped back with a damp cloth while it is wet: a thinner film everywhere.
+    Wiped,
+    /// Sanded into the coat once it is dry: gone where the brush had pressed least.
+    Sanded,
+}
+
+/// A pattern made fainter.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Softened {
+    /// How.
+    pub how: Softening,
+    /// Share of the paint that goes, 0 to 1.
+    #[cfg_attr(feature = "schema", schema(value_type = f64))]
+    pub share: Share,
 }
 
 /// A stencilled pattern on a zone.
@@ -86,82 +115,26 @@ pub struct Stencil {
     /// Gap between repeats, 0 to 1000 mm: 0 makes a running border; evenly spaced if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub gap: Option<f64>,
+    /// A border along all four sides of each part; in a row along the longer side if left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub around: Option<Around>,
     /// How it fades; as strong everywhere if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fade: Option<Fade>,
+    /// How it is made fainter once it is on.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub softened: Option<Softened>,
+    /// True if it is painted by hand, with a pointed brush and without a stencil.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub by_hand: bool,
     /// Contents of the pot.
     pub pot: Vec<MixPart>,
     /// Up to three more pots, wisped over the pattern in different places.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub wisps: Vec<Vec<MixPart>>,
-}
-
-/// Repeats on one part.
-#[derive(Debug, Clone)]
-pub struct Repeats {
-    /// What is cut out.
-    pub cut: Cut,
-    mirrored: bool,
-    size: f64,
-    /// Their spacing.
-    pub spacing: Spacing,
-    fade: Option<Fade>,
-    rect: Rect,
-}
-
-impl Repeats {
-    /// Depth of a point of the face, in mm, inside a motif: 1 at most, 0 outside.
-    pub fn depth(&self, x: f64, y: f64) -> f64 {
-        let (along, across) = self.lengthwise(x, y);
-        let within = along - self.spacing.end;
-        let n = (within / self.spacing.step).floor();
-        if n < 0.0 || n >= f64::from(self.spacing.repeats) {
-            return 0.0;
-        }
-        let half = self.size / 2.0;
-        let (u, v) = ((within - n * self.spacing.step) / half - 1.0, across / half);
-        let u = if self.is_mirrored(n as usize) { -u } else { u };
-        if u.abs() > 1.0 || v.abs() > 1.0 { 0.0 } else { self.cut.depth(u, v).max(0.0) }
-    }
-
-    const fn is_mirrored(&self, n: usize) -> bool {
-        self.mirrored && n % 2 == 1
-    }
-
-    /// Distance of a point of the face from the start along the longer side, and from the middle across, mm.
-    fn lengthwise(&self, x: f64, y: f64) -> (f64, f64) {
-        let Rect { x: left, y: upper, w, h } = self.rect;
-        if w >= h { (x - left, y - upper - h / 2.0) } else { (y - upper, x - left - w / 2.0) }
-    }
-
-    /// Cover at a point of the face, as a share of that where the pattern is strongest; `patch` is how little the hand pressed there, 0 to
-    /// 1, evenly spread.
-    pub fn strength(&self, x: f64, y: f64, patch: f64) -> f64 {
-        let (along, across) = self.lengthwise(x, y);
-        self.fade.map_or(1.0, |fade| self.faded(&fade, along, across) * (1.0 - fade.patchy * patch))
-    }
-
-    fn faded(&self, fade: &Fade, along: f64, across: f64) -> f64 {
-        let (length, width) = (self.rect.w.max(self.rect.h), self.rect.w.min(self.rect.h));
-        fade.at(along / length, across / width + 0.5)
-    }
-
-    /// Mean of [`Repeats::strength`] over all motifs.
-    pub fn mean_strength(&self) -> f64 {
-        const CELLS: usize = 24;
-        let Some(fade) = self.fade else { return 1.0 };
-        let half = self.size / 2.0;
-        let at = |i: usize| (2 * i + 1) as f64 / CELLS as f64 - 1.0;
-        let cells = (0..CELLS * CELLS).map(|i| (at(i % CELLS), at(i / CELLS)));
-        let cut_out: Vec<(f64, f64)> = cells.filter(|(u, v)| self.cut.depth(*u, *v) > 0.0).collect();
-        let centres = self.spacing.centres();
-        let all = centres.iter().enumerate().flat_map(|(n, centre)| {
-            let way = if self.is_mirrored(n) { -half } else { half };
-            cut_out.iter().map(move |(u, v)| (centre + way * u, half * v))
-        });
-        let sum: f64 = all.map(|(along, across)| self.faded(&fade, along, across)).sum();
-        fade.left() * sum / (centres.len() * cut_out.len()).max(1) as f64
-    }
+    /// A pot for the edges of its motifs: darker for shade, lighter for a highlight.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub edge: Option<Vec<MixPart>>,
 }
 
 impl Stencil {
@@ -177,9 +150,13 @@ impl Stencil {
             size,
             repeats: None,
             gap: None,
+            around: None,
             fade: None,
+            softened: None,
+            by_hand: false,
             pot,
             wisps: Vec::new(),
+            edge: None,
         }
     }
 
@@ -194,6 +171,9 @@ impl Stencil {
         if self.gap.is_some_and(|gap| !(0.0..=SIZES.1).contains(&gap)) {
             return Err(BadFinish::StencilGap);
         }
+        if self.around.is_some_and(|around| !(0.0..=SIZES.1).contains(&around.inset)) {
+            return Err(BadFinish::StencilInset);
+        }
         if self.fade.is_some_and(|fade| !fade.check()) {
             return Err(BadFinish::StencilFade);
         }
@@ -204,14 +184,24 @@ impl Stencil {
         if self.pots().any(Vec::is_empty) { Err(BadFinish::StencilPot) } else { Ok(()) }
     }
 
-    /// Its pots, the one of the whole pattern first.
+    /// Its pots: of the whole pattern, of what is wisped over it, of its edges.
     pub fn pots(&self) -> impl Iterator<Item = &Vec<MixPart>> {
-        std::iter::once(&self.pot).chain(&self.wisps)
+        std::iter::once(&self.pot).chain(&self.wisps).chain(&self.edge)
     }
 
     /// Replaces one tin with another.
     pub(super) fn replace_paint(&mut self, gone: PaintId, kept: PaintId) {
-        std::iter::once(&mut self.pot).chain(&mut self.wisps).for_each(|pot| replace_paint(pot, gone, kept));
+        let pots = std::iter::once(&mut self.pot).chain(&mut self.wisps).chain(&mut self.edge);
+        pots.for_each(|pot| replace_paint(pot, gone, kept));
+    }
+
+    /// Share of the paint that is wiped off, and share of the motifs that is sanded off.
+    pub(super) fn taken_off(&self) -> (f64, f64) {
+        match self.softened {
+            Some(Softened { how: Softening::Wiped, share }) => (share.value(), 0.0),
+            Some(Softened { how: Softening::Sanded, share }) => (0.0, share.value()),
+            None => (0.0, 0.0),
+        }
     }
 
     /// What is cut out of it.
@@ -226,27 +216,13 @@ impl Stencil {
 
     /// Repeats on a part of a face; `None` where it does not go.
     pub fn on(&self, face: &Face, at: usize) -> Option<Repeats> {
-        let part = face.parts.get(at)?;
-        let (rect, shaping) = (within(part), part.shaping);
-        let plain = matches!(shaping, Shaping::Flat | Shaping::Sunk | Shaping::Raised | Shaping::Carved);
-        let holds = face.parts.iter().any(|part| part.on == Some(at) && part.zone != Zone::Hardware);
-        let (length, width) = (rect.w.max(rect.h), rect.w.min(rect.h));
-        if !plain || holds || self.size > length {
-            return None;
-        }
-        let cut = self.cut().ok().filter(|cut| self.size * cut.across() <= width)?;
-        let spacing = match self.gap {
-            Some(gap) => spaced_by(length, self.size, gap, self.repeats),
-            None => spaced(length, self.size, self.repeats, GAP * self.size),
-        };
-        let (size, fade, mirrored) = (self.size, self.fade, self.mirrored);
-        Some(Repeats { cut, mirrored, size, spacing: spacing.ok()?, fade, rect })
+        Repeats::on(self, face, at)
     }
 
-    /// The pattern as layers of a zone, one for each pot: the share of the flats that its motifs cover, and of that what is wisped.
-    pub(super) fn layers(&self, elevation: &Elevation, zone: Zone) -> Result<Vec<Layer>, BadFinish> {
+    /// The pattern as layers of a zone with their marks, one for each pot: the share of the flats that its motifs cover, and of that what
+    /// is wisped over it and what its edges take. What is sanded in is sanded last.
+    pub(super) fn layers(&self, elevation: &Elevation, zone: Zone) -> Result<Vec<(Layer, Mark)>, BadFinish> {
         self.check()?;
-        let share = self.cut()?.share();
         let (mut flats, mut motifs) = (0.0, 0.0);
         for face in &elevation.faces {
             for (at, (part, net)) in face.parts.iter().zip(face.net()).enumerate() {
@@ -255,10 +231,7 @@ impl Stencil {
                 }
                 let times = f64::from(face.times);
                 flats += times * net.max(0.0) * part.shares().field;
-                let n = self
-                    .on(face, at)
-                    .map_or(0.0, |repeats| f64::from(repeats.spacing.repeats) * repeats.mean_strength());
-                motifs += times * n * self.size * self.size * share;
+                motifs += times * self.on(face, at).map_or(0.0, |repeats| repeats.painted());
             }
         }
         if motifs <= 0.0 {
@@ -266,34 +239,53 @@ impl Stencil {
         }
         // Face areas are mm², as motifs are.
         let whole = DENSE * (motifs / flats).min(1.0);
-        let film = Technique::Stencil.print(Application::default()).film;
+        let (wiped, sanded) = self.taken_off();
+        let technique = if self.by_hand { Technique::Freehand } else { Technique::Stencil };
+        let full = technique.print(Application::default()).film;
+        let film =
+            ByPlace::from_fn(|place| Microns::of(((1.0 - wiped) * full.at(place).value()).max(WIPED_THIN)));
+        let usual = Application::default();
+        let hand = Application { wipe: Share::of(0.5 + 0.5 * wiped), ..usual };
         let layer = |(n, pot): (usize, &Vec<MixPart>)| {
-            let field = Share::of(if n == 0 { whole } else { WISPED * whole });
-            let cover = ByPlace { field, recess: Share::NONE, edge: Share::NONE };
+            let mark = match n {
+                0 => Mark::Repeated,
+                n if n <= self.wisps.len() => Mark::Wisped,
+                _ => Mark::Shaded,
+            };
+            let share = match mark {
+                Mark::Wisped => WISPED,
+                Mark::Shaded => SHADED,
+                _ => 1.0,
+            };
+            let cover = ByPlace { field: Share::of(share * whole), recess: Share::NONE, edge: Share::NONE };
             let on_the_first = MeetsLayer { layer: layer_id(0), how: Meets::Seeks };
-            Layer {
+            let layer = Layer {
                 id: layer_id(n),
                 print: Some(Deposit { film, cover }),
                 meets: (n > 0).then_some(on_the_first),
-                ..Layer::new(Technique::Stencil, pot.clone())
-            }
+                hand,
+                ..Layer::new(technique, pot.clone())
+            };
+            (layer, mark)
         };
-        Ok(self.pots().enumerate().map(layer).collect())
+        let mut layers: Vec<(Layer, Mark)> = self.pots().enumerate().map(layer).collect();
+        if sanded > 0.0 {
+            let smooth =
+                Layer { id: layer_id(layers.len()), ..Layer::new(Technique::SmoothSand, Vec::new()) };
+            layers.push((smooth, Mark::By(Technique::SmoothSand)));
+        }
+        Ok(layers)
     }
 
     /// Spacing for each length of part, once: `5 of 120 mm, 50 mm between and at the ends`.
-    pub fn spread(&self, elevation: &Elevation, zone: Zone) -> Vec<Spacing> {
-        let mut spread: Vec<Spacing> = Vec::new();
+    pub fn spread(&self, elevation: &Elevation, zone: Zone) -> Vec<SideSpacing> {
+        let mut spread: Vec<SideSpacing> = Vec::new();
         for face in &elevation.faces {
-            for (at, part) in face.parts.iter().enumerate() {
-                if let Some(repeats) = (part.zone == zone).then(|| self.on(face, at)).flatten()
-                    && !spread.iter().any(|known| {
-                        known.repeats == repeats.spacing.repeats
-                            && (known.gap - repeats.spacing.gap).abs() < 0.5
-                            && (known.end - repeats.spacing.end).abs() < 0.5
-                    })
-                {
-                    spread.push(repeats.spacing);
+            for (at, _) in face.parts.iter().enumerate().filter(|(_, part)| part.zone == zone) {
+                for side in self.on(face, at).into_iter().flat_map(|repeats| repeats.sides()) {
+                    if !spread.iter().any(|known| known.is_alike(&side)) {
+                        spread.push(side);
+                    }
                 }
             }
         }
@@ -306,25 +298,10 @@ const fn layer_id(n: usize) -> LayerId {
     LayerId(Uuid::from_u128(0x5700 + n as u128))
 }
 
-/// The rectangle of a part that a pattern lies in: below most of an arch, in the middle of an oval.
-fn within(Part { rect, outline, .. }: &Part) -> Rect {
-    match outline {
-        Outline::Square => *rect,
-        Outline::RoundTop => {
-            let arch = (0.35 * rect.w).min(0.5 * rect.h);
-            Rect { y: rect.y + arch, h: rect.h - arch, ..*rect }
-        }
-        Outline::Oval => {
-            let (aside, above) = (0.15 * rect.w, 0.15 * rect.h);
-            Rect { x: rect.x + aside, y: rect.y + above, w: rect.w - 2.0 * aside, h: rect.h - 2.0 * above }
-        }
-    }
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::{PieceKind, View};
+    use crate::{PatternRoom, PieceKind, Rect, Side, View};
     use proptest::prelude::*;
 
     fn stencil(motif: Motif, size: f64, repeats: Option<u32>) -> Stencil {
@@ -342,9 +319,9 @@ mod tests {
         /// Counted point by point, motifs on a part take what their number and share say.
         #[test]
         fn repeats_take_their_share_of_a_part(
-            at in 0usize..Motif::ALL.len(), size in 20.0..160.0f64, n in prop::option::of(1u32..6), own in any::<bool>(), mirrored in any::<bool>(),
+            at in 0usize..Motif::ALL.len(), size in 15.0..160.0f64, n in prop::option::of(1u32..6), own in any::<bool>(), mirrored in any::<bool>(), around in around(),
         ) {
-            let stencil = Stencil { own: own.then(flag), mirrored, ..stencil(Motif::ALL[at], size, n) };
+            let stencil = Stencil { own: own.then(flag), mirrored, around, ..stencil(Motif::ALL[at], size, n) };
             let mut form = PieceKind::ChestOfDrawers.usual();
             form.drawers = 3;
             let elevation = form.build().unwrap();
@@ -359,10 +336,20 @@ mod tests {
                 .map(|p| (p.fract(), (p / 1.324_717_957_244_746).fract()))
                 .filter(|(x, y)| repeats.depth(rect.x + x * rect.w, rect.y + y * rect.h) > 0.0)
                 .count() as f64 / POINTS as f64;
-            let shown = f64::from(repeats.spacing.repeats) * size * size * stencil.cut().unwrap().share() / (rect.w * rect.h);
+            let shown = repeats.painted() / (rect.w * rect.h);
+            let n: u32 = repeats.sides().iter().map(|side| match side.side { Side::Middle => 1, Side::Each => 4, _ => 2 } * side.spacing.repeats).sum();
+            let corners = around.map_or(0.0, |around| around.corner.map_or(0.0, |motif| 4.0 * motif.share()));
+            let by_hand = size * size * (f64::from(n) * stencil.cut().unwrap().share() + corners) / (rect.w * rect.h);
+            prop_assert!((shown - by_hand).abs() < 1e-9, "{shown} {by_hand}");
             prop_assert!((inside - shown).abs() < 0.05 * shown + 0.002, "{inside} {shown}");
-            prop_assert!(repeats.spacing.gap >= 0.0);
+            prop_assert!(repeats.sides().iter().all(|side| side.spacing.gap >= 0.0));
         }
+    }
+
+    /// In a row, or as a border with or without a motif in its corners.
+    fn around() -> impl Strategy<Value = Option<Around>> {
+        let corner = prop::option::of((0..Motif::ALL.len()).prop_map(|at| Motif::ALL[at]));
+        prop::option::of((0.0..30.0f64, corner).prop_map(|(inset, corner)| Around { inset, corner }))
     }
 
     /// The pattern on the front of a drawer, and that drawer.
@@ -380,12 +367,14 @@ mod tests {
         /// computed with; it is never above the strongest, never below the weakest, and strongest where it is said to be.
         #[test]
         fn fading_keeps_the_mean_cover(
-            at in 0usize..Motif::ALL.len(), size in 30.0..120.0f64, gap in prop::option::of(0.0..60.0f64),
+            at in 0usize..Motif::ALL.len(), size in 20.0..120.0f64, gap in prop::option::of(0.0..60.0f64),
             weakest in 0.0..1.0f64, along in 0.0..1.0f64, across in prop::option::of(0.0..1.0f64), patchy in 0.0..1.0f64, mirrored in any::<bool>(),
+            around in around(), sanded in prop_oneof![Just(0.0), 0.0..0.9f64],
         ) {
             let fade = Fade { weakest, along, across, patchy };
             let own = mirrored.then(flag);
-            let stencil = Stencil { gap, fade: Some(fade), own, mirrored, ..stencil(Motif::ALL[at], size, None) };
+            let softened = Some(Softened { how: Softening::Sanded, share: Share::of(sanded) });
+            let stencil = Stencil { gap, fade: Some(fade), own, mirrored, around, softened, ..stencil(Motif::ALL[at], size, None) };
             prop_assert_eq!(stencil.check(), Ok(()));
             let Some((repeats, rect)) = on_a_drawer(&stencil) else { return Ok(()) };
             // Points at random: those of a lattice fall in with the repeats.
@@ -397,7 +386,8 @@ mod tests {
                 let patch = at_random();
                 if repeats.depth(x, y) > 0.0 {
                     let strength = repeats.strength(x, y, patch);
-                    prop_assert!((weakest * (1.0 - patchy) - 1e-9..=1.0 + 1e-9).contains(&strength));
+                    let least = if sanded > 0.0 { 0.0 } else { weakest * (1.0 - patchy) };
+                    prop_assert!((least - 1e-9..=1.0 + 1e-9).contains(&strength));
                     sum += strength;
                     n += 1.0;
                 }
@@ -406,7 +396,7 @@ mod tests {
             prop_assert!((sum / n - mean).abs() < 0.02, "{} {}", sum / n, mean);
             let (x, y) = (rect.x + along * rect.w, rect.y + across.unwrap_or(0.3) * rect.h);
             prop_assert!((repeats.strength(x, y, 0.0) - 1.0).abs() < 1e-9);
-            prop_assert!(mean <= 1.0 && (weakest < 0.999 || patchy > 0.0 || (mean - 1.0).abs() < 1e-3));
+            prop_assert!(mean <= 1.0 - sanded + 1e-9);
         }
     }
 
@@ -417,7 +407,7 @@ mod tests {
             let stencil = Stencil { own: Some(flag()), mirrored, ..stencil(Motif::Ring, 60.0, Some(4)) };
             let (repeats, rect) = on_a_drawer(&stencil).unwrap();
             let points = |n: usize| {
-                let centre = rect.x + repeats.spacing.centres()[n];
+                let centre = rect.x + repeats.sides()[0].centres()[n];
                 let at = |off: f64| repeats.depth(centre + off, rect.y + 0.5 * rect.h + 10.0) > 0.0;
                 (at(-25.0), at(25.0))
             };
@@ -425,6 +415,71 @@ mod tests {
         };
         let (left, right) = ((true, false), (false, true));
         assert_eq!((of(false), of(true)), ([left; 4], [left, right, left, right]));
+    }
+
+    /// A border looks alike from all four sides: turned by a quarter about the middle of a square, it is the same; its corners too.
+    #[test]
+    fn a_border_turns_at_its_corners() {
+        let around = Some(Around { inset: 10.0, corner: Some(Motif::Corner) });
+        let stencil = Stencil { around, own: Some(flag()), ..stencil(Motif::Ring, 60.0, Some(3)) };
+        let mut face = PieceKind::ChestOfDrawers.usual().build().unwrap().face(View::Front).unwrap().clone();
+        let drawer = face.parts.iter().position(|part| part.zone == Zone::Drawers).unwrap();
+        face.parts[drawer].rect = Rect { x: 100.0, y: 40.0, w: 400.0, h: 400.0 };
+        let repeats = stencil.on(&face, drawer).unwrap();
+        let (mut inside, middle) = (0, (300.0, 240.0));
+        for n in 0..10_000 {
+            let (a, b) = (f64::from(n % 100) * 4.0 - 198.317, f64::from(n / 100) * 4.0 - 198.713);
+            let depth = |a: f64, b: f64| repeats.depth(middle.0 + a, middle.1 + b);
+            let all = [depth(a, b), depth(-b, a), depth(-a, -b), depth(b, -a)];
+            assert!(all.iter().all(|one| (one - all[0]).abs() < 1e-6), "{a} {b}: {all:?}");
+            inside += usize::from(all[0] > 0.0);
+        }
+        assert!(inside > 500);
+        // The upper left corner is as it was drawn, and a flag of the upper side has its lower left filled.
+        assert!((repeats.depth(140.0 - 18.6, 80.0 - 18.6) - Motif::Corner.depth(-0.62, -0.62)).abs() < 1e-9);
+        let first = 100.0 + repeats.sides()[0].centres()[0];
+        assert!(
+            repeats.depth(first - 20.0, 80.0 + 10.0) > 0.0 && repeats.depth(first + 20.0, 80.0 - 10.0) <= 0.0
+        );
+        let sides = repeats.sides();
+        assert_eq!((sides.len(), sides[0].side, sides[0].spacing.repeats), (1, Side::Each, 3));
+        assert!((sides[0].length() - 400.0).abs() < 1e-9);
+    }
+
+    /// On a part that is higher than wide, a pattern is turned, not mirrored: reading from above, a flag has its lower left filled.
+    #[test]
+    fn an_upright_pattern_is_turned() {
+        let stencil = Stencil { own: Some(flag()), ..stencil(Motif::Ring, 60.0, Some(1)) };
+        let mut face = PieceKind::ChestOfDrawers.usual().build().unwrap().face(View::Front).unwrap().clone();
+        let drawer = face.parts.iter().position(|part| part.zone == Zone::Drawers).unwrap();
+        face.parts[drawer].rect = Rect { x: 0.0, y: 0.0, w: 100.0, h: 400.0 };
+        let repeats = stencil.on(&face, drawer).unwrap();
+        // Turned clockwise, what was at the lower left is at the upper left.
+        assert!(
+            repeats.depth(50.0 - 20.0, 200.0 - 20.0) > 0.0 && repeats.depth(50.0 + 20.0, 200.0 + 20.0) <= 0.0
+        );
+        assert!(
+            repeats.depth(50.0 - 10.0, 200.0 - 25.0) > 0.0 && repeats.depth(50.0 + 25.0, 200.0 - 10.0) <= 0.0
+        );
+    }
+
+    /// Wiped back, it lies as thin as what is left and covers as much; sanded in, as thick and covers less, and is sanded last.
+    #[test]
+    fn wiping_thins_and_sanding_takes_away() {
+        let elevation = PieceKind::ChestOfDrawers.usual().build().unwrap();
+        let of = |softened| {
+            let stencil = Stencil { softened, ..stencil(Motif::Ring, 60.0, None) };
+            let layers = stencil.layers(&elevation, Zone::Drawers).unwrap();
+            let print = layers[0].0.print.unwrap();
+            (print.film.field.value(), print.cover.field.value(), layers.len(), layers[0].0.hand)
+        };
+        let softened = |how| Some(Softened { how, share: Share::of(0.6) });
+        let (plain, wiped, sanded) =
+            (of(None), of(softened(Softening::Wiped)), of(softened(Softening::Sanded)));
+        assert!((wiped.0 - 0.4 * plain.0).abs() < 1e-9 && wiped.1 == plain.1 && wiped.2 == 1);
+        assert!(sanded.0 == plain.0 && (sanded.1 - 0.4 * plain.1).abs() < 1e-6 && sanded.2 == 2);
+        assert_eq!(Technique::Stencil.how(wiped.3), Some("wiped back while it is wet"));
+        assert_eq!((Technique::Stencil.how(plain.3), Technique::Stencil.how(sanded.3)), (None, None));
     }
 
     /// A long word fits a part that is lower than the word is long.
@@ -435,19 +490,46 @@ mod tests {
         assert!(on_a_drawer(&wide).is_some() && on_a_drawer(&stencil(Motif::Ring, 400.0, Some(1))).is_none());
     }
 
+    /// What is to fill a part fits it and takes four fifths of its length or width, to 5 mm; a border fits round it.
+    #[test]
+    fn a_word_fills_the_longest_part() {
+        let elevation = PieceKind::ChestOfDrawers.usual().build().unwrap();
+        let face = elevation.face(View::Front).unwrap();
+        let drawers = || (0..face.parts.len()).filter(|at| face.parts[*at].zone == Zone::Drawers);
+        let room = PatternRoom::of(&elevation, Zone::Drawers);
+        let longest = drawers().map(|at| face.parts[at].rect.w).fold(0.0, f64::max);
+        assert_eq!(room.long, longest);
+        for (path, tall) in [("M0 0H50V5H0Z", 0.1), ("M0 0H50V25H0Z", 0.5), ("M0 0H50V50H0Z", 1.0)] {
+            let own = Outlined::new(warm_blend_paint::Name::new("own").unwrap(), path).unwrap();
+            let size = room.filled_by(&own.cut().unwrap());
+            let wanted = (0.8 * room.long).min(0.8 * room.broad / tall).min(1000.0);
+            assert!(size % 5.0 == 0.0 && (0.0..5.2).contains(&(wanted - size)), "{tall}: {size} of {wanted}");
+            let word = Stencil { own: Some(own), ..stencil(Motif::Ring, size, Some(1)) };
+            assert!(drawers().any(|at| word.on(face, at).is_some()), "{tall} {size}");
+        }
+        let around = Some(Around { inset: room.inset, corner: None });
+        let border = Stencil { around, ..stencil(Motif::Ring, room.border, None) };
+        assert!(room.border >= 20.0 && drawers().any(|at| border.on(face, at).is_some()), "{room:?}");
+        let none = PatternRoom::of(&elevation, Zone::Hardware);
+        assert_eq!((none.long, none.border, none.inset), (0.0, 0.0, 0.0));
+    }
+
     /// Each further colour covers its share of the first, and nothing beside it.
     #[test]
     fn further_colours_lie_on_the_first() {
         let elevation = PieceKind::ChestOfDrawers.usual().build().unwrap();
         let plain = stencil(Motif::Ring, 60.0, None);
-        let wisped = Stencil { wisps: vec![plain.pot.clone(); 2], ..plain.clone() };
-        let cover = |layer: &Layer| layer.print.unwrap().cover.field.value();
+        let wisped =
+            Stencil { wisps: vec![plain.pot.clone(); 2], edge: Some(plain.pot.clone()), ..plain.clone() };
+        let cover = |layer: &(Layer, Mark)| layer.0.print.unwrap().cover.field.value();
         let one = plain.layers(&elevation, Zone::Drawers).unwrap();
         let three = wisped.layers(&elevation, Zone::Drawers).unwrap();
-        assert_eq!((one.len(), three.len(), cover(&one[0])), (1, 3, cover(&three[0])));
-        for wisp in &three[1..] {
-            assert!((cover(wisp) / cover(&three[0]) - WISPED).abs() < 1e-6);
-            assert_eq!(wisp.meets, Some(MeetsLayer { layer: three[0].id, how: Meets::Seeks }));
+        assert_eq!((one.len(), three.len(), cover(&one[0])), (1, 4, cover(&three[0])));
+        let marks: Vec<Mark> = three.iter().map(|(_, mark)| *mark).collect();
+        assert_eq!(marks, [Mark::Repeated, Mark::Wisped, Mark::Wisped, Mark::Shaded]);
+        for (layer, share) in three[1..].iter().zip([WISPED, WISPED, SHADED]) {
+            assert!((cover(layer) / cover(&three[0]) - share).abs() < 1e-6);
+            assert_eq!(layer.0.meets, Some(MeetsLayer { layer: three[0].0.id, how: Meets::Seeks }));
         }
     }
 
@@ -481,6 +563,16 @@ mod tests {
             let wrong = Stencil { gap: Some(gap), ..stencil(Motif::Ring, 40.0, None) };
             assert_eq!(wrong.check(), Err(BadFinish::StencilGap), "{gap}");
         }
+        for inset in [-1.0, f64::NAN, f64::INFINITY, 2000.0] {
+            let around = Some(Around { inset, corner: None });
+            let wrong = Stencil { around, ..stencil(Motif::Ring, 40.0, None) };
+            assert_eq!(wrong.check(), Err(BadFinish::StencilInset), "{inset}");
+        }
+        let deep = Stencil {
+            around: Some(Around { inset: 900.0, corner: None }),
+            ..stencil(Motif::Ring, 40.0, None)
+        };
+        assert!(matches!(layer(deep, Zone::Drawers), Err(BadFinish::StencilNowhere(_))));
         for share in [-0.1, 1.1, f64::NAN, f64::INFINITY] {
             let fade = Fade { weakest: 0.2, along: share, across: None, patchy: 0.0 };
             let wrong = Stencil { fade: Some(fade), ..stencil(Motif::Ring, 40.0, None) };

@@ -14,7 +14,7 @@ use warm_blend_paint::Base;
 
 use crate::hours::plus_minutes;
 use crate::work::is_wax;
-use crate::{Done, Laid, Scheduled, Step, Tins};
+use crate::{Done, Laid, Stretch, Tins, Work};
 
 /// A kind of brush, or of what is used like one.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, strum::VariantArray)]
@@ -98,9 +98,9 @@ pub struct BrushNeed {
 pub struct Wash {
     /// What is on it.
     pub laid: Laid,
-    /// Index of the step after which it is washed.
+    /// Index of the work after which it is washed.
     pub after: usize,
-    /// Index of the step that it is washed for.
+    /// Index of the work that it is washed for.
     pub before: usize,
 }
 
@@ -115,7 +115,7 @@ pub struct BrushDay {
 
 /// A stretch of work with a brush.
 struct Use<'a> {
-    step: usize,
+    work: usize,
     from: Timestamp,
     to: Timestamp,
     laid: &'a Laid,
@@ -278,22 +278,19 @@ fn colours<'a>(uses: impl IntoIterator<Item = &'a Laid>) -> Vec<&'a Laid> {
     all
 }
 
-/// Brushes for each day of a plan. `good` tells how many there are of a kind, if counted.
-pub fn brush_days(
-    steps: &[Step],
-    plan: &[Scheduled],
+/// Brushes for each day of some work, each with the stretch in which it is done. `good` tells how many there are of a kind, if counted.
+pub fn brush_days<'a>(
+    works: impl IntoIterator<Item = (&'a Work, Stretch)>,
     clock: &TimeZone,
     good: impl Fn(Brush) -> Option<usize>,
 ) -> Vec<BrushDay> {
     let mut days: BTreeMap<Date, BTreeMap<Brush, Vec<Use>>> = BTreeMap::new();
-    for one in plan {
-        for (from, to) in one.stretches.iter().copied().filter(|(from, to)| from < to) {
-            let day = clock.to_datetime(from).date();
-            for laid in steps[one.step].work.layers() {
-                if let Some(brush) = Brush::of(laid.technique) {
-                    let uses = days.entry(day).or_default().entry(brush).or_default();
-                    uses.push(Use { step: one.step, from, to, laid });
-                }
+    for (n, (work, (from, to))) in works.into_iter().enumerate() {
+        let day = clock.to_datetime(from).date();
+        for laid in work.layers() {
+            if let Some(brush) = Brush::of(laid.technique) {
+                let uses = days.entry(day).or_default().entry(brush).or_default();
+                uses.push(Use { work: n, from, to, laid });
             }
         }
     }
@@ -327,7 +324,7 @@ fn need(brush: Brush, mut uses: Vec<Use>, good: Option<usize>) -> BrushNeed {
     };
     let wash = |(colour, before): (usize, usize)| {
         let after = uses[..before].iter().rev().find(|one| of(one.laid) == colour);
-        Some(Wash { laid: colours[colour].clone(), after: after?.step, before: uses[before].step })
+        Some(Wash { laid: colours[colour].clone(), after: after?.work, before: uses[before].work })
     };
     let washes = washes.into_iter().filter_map(wash).collect();
     BrushNeed { brush, at_least, washes, short, colours: colours.into_iter().cloned().collect() }
@@ -360,19 +357,21 @@ fn washes(wanted: &[Vec<usize>], brushes: usize) -> Vec<(usize, usize)> {
 mod tests {
     use super::*;
     use crate::work::tests::{any_layers, chalk, layer, zone};
-    use crate::{Air, Crew, Work, WorkingHours, ZoneWork, schedule, steps, wanted};
+    use crate::{Air, Crew, WorkingHours, ZoneWork, schedule, steps, wanted};
     use proptest::prelude::*;
     use warm_blend_board::Technique::{BrushedCoat, ClearWax, DryBrush};
     use warm_blend_piece::Zone;
 
-    fn days(zones: &[ZoneWork], good: Option<usize>) -> (Vec<Step>, Vec<BrushDay>) {
+    fn days(zones: &[ZoneWork], good: Option<usize>) -> (Vec<Work>, Vec<BrushDay>) {
         let left: Vec<Vec<Work>> = zones.iter().map(|zone| wanted(zone, true, &chalk)).collect();
         let steps = steps(zones, &left, &chalk, Air::default());
         let crew = Crew::free(WorkingHours::usual("UTC"), false);
         let from = "2026-12-07T08:00:00Z".parse().unwrap();
         let plan = schedule(&steps, &crew, from, &|_| None, |_| 1.0).unwrap();
-        let days = brush_days(&steps, &plan, &TimeZone::UTC, |_| good);
-        (steps, days)
+        let worked = plan.iter().flat_map(|one| one.stretches.iter().map(|stretch| (one.step, *stretch)));
+        let worked: Vec<(usize, Stretch)> = worked.filter(|(_, (from, to))| from < to).collect();
+        let days = brush_days(worked.iter().map(|(n, at)| (&steps[*n].work, *at)), &TimeZone::UTC, |_| good);
+        (worked.iter().map(|(n, _)| steps[*n].work.clone()).collect(), days)
     }
 
     /// Fewest washes over every choice of what is washed out.
@@ -426,13 +425,13 @@ mod tests {
     #[test]
     fn one_brush_for_two_colours() {
         let layers = vec![layer(BrushedCoat, 1, 1), layer(BrushedCoat, 2, 1), layer(DryBrush, 3, 1)];
-        let (steps, days) = days(&[zone(Zone::Case, 0.2, layers)], Some(1));
+        let (works, days) = days(&[zone(Zone::Case, 0.2, layers)], Some(1));
         let flat: Vec<&BrushNeed> =
             days.iter().flat_map(|day| &day.needs).filter(|need| need.brush == Brush::Flat).collect();
         let [need] = flat.as_slice() else { panic!("{days:?}") };
         assert_eq!((need.colours.len(), need.at_least, need.short), (2, 1, 0));
         let [wash] = need.washes.as_slice() else { panic!("{need:?}") };
-        let pot = |step: usize| steps[step].work.laid().unwrap().pot.clone();
+        let pot = |n: usize| works[n].laid().unwrap().pot.clone();
         assert_eq!(
             (pot(wash.after), pot(wash.before)),
             (need.colours[0].pot.clone(), need.colours[1].pot.clone())
@@ -453,6 +452,7 @@ mod tests {
             note: None,
             photo: None,
             by: None,
+            from_jars: Vec::new(),
         };
         let ticks = [done(BrushedCoat, 0.0), done(ClearWax, 60.0), done(BrushedCoat, 120.0)];
         let rack = BrushRack::default();

@@ -28,6 +28,20 @@ pub struct Cost {
 }
 
 impl Rates {
+    /// True if none is set.
+    pub fn is_unset(&self) -> bool {
+        *self == Self::default()
+    }
+
+    /// These, and others where these are not set.
+    pub fn or(self, other: Self) -> Self {
+        Self {
+            hour: self.hour.or(other.hour),
+            overhead: self.overhead.or(other.overhead),
+            margin: self.margin.or(other.margin),
+        }
+    }
+
     /// Highest price of an hour.
     pub const MOST: f64 = 1e5;
 

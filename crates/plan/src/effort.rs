@@ -41,6 +41,7 @@ const fn by_area(technique: Technique) -> f64 {
         Technique::MetallicWash => 22.0,
         Technique::Speckle => 6.0,
         Technique::Stencil => 70.0,
+        Technique::Freehand => 110.0,
         Technique::KnifeFlecks => 45.0,
         Technique::TintedWax => 30.0,
         Technique::SandBack => 14.0,

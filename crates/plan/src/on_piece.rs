@@ -327,6 +327,7 @@ mod tests {
             note: None,
             photo: None,
             by: None,
+            from_jars: Vec::new(),
         };
         works.iter().enumerate().map(one).collect()
     }

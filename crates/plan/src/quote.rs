@@ -29,6 +29,9 @@ pub struct QuoteTerms {
     /// The sum is rounded up to a multiple of this.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub rounding: Option<f64>,
+    /// Rates for work that is new; what is not set here is as on the last run sheet.
+    #[serde(skip_serializing_if = "Rates::is_unset")]
+    pub rates: Rates,
 }
 
 /// What a client is asked to pay. Price, delivery and tax add up to the sum.
@@ -76,7 +79,7 @@ impl QuoteTerms {
         }
         match self.rounding.filter(|value| !(0.0..=1000.0).contains(value)) {
             Some(value) => Err(("rounding", format!("{value} is out of range; use 0 to 1000"))),
-            None => Ok(()),
+            None => self.rates.check(),
         }
     }
 
@@ -116,6 +119,7 @@ mod tests {
             minimum: Some(250.0),
             markup: Some(0.5),
             rounding: Some(10.0),
+            rates: Rates::default(),
         }
     }
 

@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_paint::{Name, Note, PaintId, replace_paint};
 use warm_blend_piece::Zone;
 
-use crate::{Air, Rates, StepId, Work, WorkingHours, hours::between};
+use crate::{Air, Rates, StepId, TouchedUp, Work, WorkingHours, hours::between};
 
 /// The run sheet of a piece.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -33,6 +33,9 @@ pub struct RunSheet {
     /// Finished steps, in order.
     #[serde(default)]
     pub done: Vec<Done>,
+    /// Spots mended since, in order.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub touched_up: Vec<TouchedUp>,
     /// True once lead was found: nothing is sanded, and the plan stops.
     #[serde(default)]
     pub lead: bool,
@@ -89,6 +92,20 @@ pub struct Done {
     /// Who did it, if they are named.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub by: Option<Name>,
+    /// What it took out of jars.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub from_jars: Vec<FromJar>,
+}
+
+/// Paint that a step took out of a jar.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
+pub struct FromJar {
+    /// The pot whose rest is in the jar.
+    pub pour: Uuid,
+    /// Identifies the use among those of the jar.
+    pub taken: Uuid,
+    /// Amount, ml.
+    pub ml: f64,
 }
 
 /// An invalid run sheet.
@@ -116,6 +133,7 @@ impl RunSheet {
             air: Air::default(),
             rates: Rates::default(),
             done: Vec::new(),
+            touched_up: Vec::new(),
             lead: false,
             clock: None,
             paused: Vec::new(),
@@ -136,6 +154,9 @@ impl RunSheet {
                 "/done",
                 format!("too many steps ({}); the most is {}", self.done.len(), Self::MOST),
             ));
+        }
+        if self.touched_up.len() > Self::MOST {
+            return Err(bad("/touched_up", format!("too many mended spots; the most is {}", Self::MOST)));
         }
         Ok(())
     }
@@ -275,6 +296,7 @@ mod tests {
             note: None,
             photo: None,
             by: None,
+            from_jars: Vec::new(),
         });
         sheet.lead = true;
         let other = sheet.clone().with_clock(StepId(3), true, at).in_the_same_workshop(Uuid::from_u128(2));

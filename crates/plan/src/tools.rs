@@ -41,6 +41,11 @@ pub fn tools(steps: &[Step], tins: Tins) -> Vec<Tool> {
         "texture ruins them; worn-out flat brushes will do",
     );
     need("Putty knives", pots(&|t| t == Technique::KnifeFlecks), "one per extra colour");
+    need(
+        "Pointed round brushes",
+        pots(&|t| t == Technique::Freehand),
+        "one per colour, each with a good point",
+    );
     need("Fan brush", usize::from(any(&|t| t == Technique::Gilding)), "or a fingertip");
     need("Stippler", usize::from(any(&|t| t == Technique::GlazeStippled)), "wipe it dry as you go");
     let worked =

@@ -69,7 +69,7 @@ fn shown(technique: Technique) -> (GroundKind, Vec<Material>, Option<Material>) 
         Technique::WetWaxResist => on(oat(), with(&slate(), Class::Water, 0.7)),
         Technique::MetallicWash => on(peat(), with(&paint(Class::Metallic, "#b08d57"), Class::Water, 1.0)),
         Technique::Speckle => on(oat(), peat()),
-        Technique::Stencil => on(slate(), oat()),
+        Technique::Stencil | Technique::Freehand => on(slate(), oat()),
         Technique::KnifeFlecks => on(oat(), clay()),
         Technique::TintedWax => on(oat(), with(&peat(), Class::ClearWax, 1.0)),
         Technique::SandBack | Technique::SmoothSand | Technique::WetDistress => {

@@ -208,20 +208,21 @@ impl Front {
         }
         let mut pattern = vec![InMotif::default(); self.part.len()];
         let width = self.relief.width;
-        let cloud = Texture::Clouded.tile(false);
+        let (cloud, stippled) = (Texture::Clouded.tile(false), Texture::Stippled.tile(false));
         pattern.par_chunks_exact_mut(width).enumerate().for_each(|(y, row)| {
             for (x, pixel) in row.iter_mut().enumerate() {
                 let part = usize::from(self.part[y * width + x]);
                 let Some(Some(repeats)) = repeats.get(part) else { continue };
                 let (px, py) = self.placed.at(x, y);
-                let depth = repeats.depth(px, py);
-                if depth > 0.0 {
-                    let patch = f64::from(cloud[(y % SIDE) * SIDE + x % SIDE]) / 65536.0;
-                    *pixel = InMotif {
-                        before: (255.0 * repeats.cut.before(depth)) as u8,
-                        strength: (255.0 * repeats.strength(px, py, patch)).round().max(1.0) as u8,
-                    };
-                }
+                let Some(before) = repeats.before(px, py) else { continue };
+                let on_tile = |mm: f64| (mm.max(0.0) * SIDE as f64 / TILE_MM) as usize % SIDE;
+                let at = on_tile(py) * SIDE + on_tile(px);
+                let patch = f64::from(cloud[at]) / 65536.0;
+                *pixel = InMotif {
+                    before: (255.0 * before) as u8,
+                    strength: (255.0 * repeats.strength(px, py, patch)).round() as u8,
+                    pressed: (stippled[at] >> 8) as u8,
+                };
             }
         });
         pattern

@@ -3,7 +3,7 @@
 //! The rank is that of the mark's tile, shifted by patches that extend over all parts and by position.
 
 use warm_blend_board::{Family, Technique};
-use warm_blend_piece::{Age, Mark};
+use warm_blend_piece::{Age, DENSE, Mark};
 
 use crate::{
     Relief,
@@ -45,7 +45,9 @@ impl Moved {
                 if technique == Technique::WetBlend { -2.6 } else { 0.0 },
                 0.0,
             ),
-            Mark::Through(_) | Mark::Repeated | Mark::Wisped | Mark::Cracked => by(0.0, 0.0, 0.0),
+            Mark::Through(_) | Mark::Repeated | Mark::Wisped | Mark::Shaded | Mark::Cracked => {
+                by(0.0, 0.0, 0.0)
+            }
             Mark::Aged(Age::Wear) => by(-0.5, -0.7, 0.0),
             Mark::Aged(Age::Grime) => by(0.3, -0.5, -0.35),
             Mark::Aged(Age::WaterMarks) => by(0.0, 0.0, 0.5),
@@ -87,7 +89,8 @@ impl Pressed {
         // Ranks are spread so that none falls off either end.
         let spread = 1.0 / (most - least);
         let patches = match mark {
-            Mark::By(Technique::Stencil) | Mark::Through(_) | Mark::Repeated => 0.03,
+            Mark::By(Technique::Stencil | Technique::Freehand) | Mark::Through(_) => 0.03,
+            Mark::Repeated | Mark::Shaded => 0.03,
             // A second colour lies where the hand happened to go.
             Mark::Wisped => 0.75,
             Mark::By(Technique::WetBlend | Technique::MeshedGlaze) => 0.1,
@@ -111,6 +114,7 @@ impl Pressed {
             pattern: match mark {
                 Mark::Repeated => Some(Filled::FromMiddle),
                 Mark::Wisped => Some(Filled::InWisps),
+                Mark::Shaded => Some(Filled::FromEdge),
                 _ => None,
             },
         }
@@ -142,22 +146,27 @@ pub(crate) enum Filled {
     FromMiddle,
     /// In patches, over what fills them already.
     InWisps,
+    /// From the edge of what fills them already towards their middles.
+    FromEdge,
 }
 
 /// The rank of a spot in a pattern: motifs come first, each as broken as the brush left it. Where the pattern fades
-/// to a share of its strength, only that share of the spots is within it.
-fn in_pattern(InMotif { before, strength }: InMotif, rank: f32, filled: Filled) -> f32 {
+/// to a share of its strength, only that share of the spots is within it. Further colours lie on the first and nowhere else.
+fn in_pattern(InMotif { before, strength, pressed }: InMotif, rank: f32, filled: Filled) -> f32 {
     let outside = 0.5 * (RANKS + rank).min(2.0 * RANKS - 1.0);
     if strength == 0 {
         return outside;
     }
-    let pressed = (rank / RANKS).min(1.0);
-    let place = match filled {
-        Filled::FromMiddle => evenly(FROM_MIDDLE * f32::from(before) / 255.0 + (1.0 - FROM_MIDDLE) * pressed),
-        Filled::InWisps => pressed,
-    };
+    let share = |v: u8| (f32::from(v) + 0.5) / 256.0;
+    let place = evenly(FROM_MIDDLE * share(before) + (1.0 - FROM_MIDDLE) * share(pressed));
     let faded = place * 255.0 / f32::from(strength);
-    if faded < 1.0 { 0.5 * RANKS * faded } else { outside }
+    let (reach, on_the_first) = (DENSE as f32, faded < DENSE as f32);
+    match filled {
+        Filled::FromMiddle if faded < 1.0 => 0.5 * RANKS * faded,
+        Filled::InWisps if on_the_first => 0.5 * rank.min(RANKS - 1.0),
+        Filled::FromEdge if on_the_first => 0.5 * RANKS * (reach - faded) / reach,
+        Filled::FromMiddle | Filled::InWisps | Filled::FromEdge => outside,
+    }
 }
 
 /// Share of places below one, where a place is the sum of two values that are spread evenly, up to [`FROM_MIDDLE`] and up to what is left of

@@ -6,7 +6,7 @@
 //!
 //! Within a mark the film becomes thicker or thinner from where paint came first towards the edge.
 
-use warm_blend_piece::DENSE;
+use warm_blend_piece::{DENSE, SHADED, WISPED};
 
 use crate::press::{BINS, Filled, Pressed};
 
@@ -131,7 +131,9 @@ impl Cut {
         // Of a pattern there is none between the motifs, and of each as much as the paint takes, however many are in the picture.
         let (share, of) = match pattern {
             Some(Filled::FromMiddle) => (DENSE, below[BINS / 2]),
-            Some(Filled::InWisps) | None => (share, below[BINS]),
+            Some(Filled::InWisps) => (WISPED, below[BINS / 2]),
+            Some(Filled::FromEdge) => (SHADED, below[BINS / 2]),
+            None => (share, below[BINS]),
         };
         let wanted = (share * of as f64).round() as u64;
         let covered = |cut: &Self| {

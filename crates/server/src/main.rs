@@ -13,6 +13,7 @@ use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, serve_network,
 use warm_blend_store::Stays;
 
 /// Many threads draw large pictures; this allocator returns their memory (see .cargo/config.toml).
+#[cfg(feature = "lean")]
 #[global_allocator]
 static MEMORY: tikv_jemallocator::Jemalloc = tikv_jemallocator::Jemalloc;
 

@@ -21,6 +21,7 @@ pub(crate) const FORMS: &[M<'static>] = &[
     M::up(include_str!("migrations/12-quotes.sql")),
     M::up(include_str!("migrations/13-jars.sql")),
     M::up(include_str!("migrations/14-brushes.sql")),
+    M::up(include_str!("migrations/15-patterns.sql")),
 ];
 
 /// True if the file is new or has an older format.

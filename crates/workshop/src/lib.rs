@@ -109,18 +109,19 @@ pub use photos::{
 };
 pub use pieces::{
     AskChoice, CarvingChoice, DimensionView, FaceView, FindingView, FinishedPiece, FittingForm, FrontOutline,
-    KindChoice, OutlineAsked, PairView, PartOnPhoto, PartPlaced, PartView, PhotoPoint, PieceChoice,
-    PieceChoices, PieceInList, PieceKept, PieceName, PieceOnPhoto, PiecePrediction, PieceReasons, PullView,
-    RepairChoice, Room, StencilTemplate, StencilView, TemplateSheet, UnifyFound, UnifyStep, UnifyWay,
-    ZoneGround, ZoneView, elevation_of, not_said, on_photo, scheme_of, template_of, worn,
+    KindChoice, OutlineAsked, OutlineMade, PairView, PartOnPhoto, PartPlaced, PartView, PhotoPoint,
+    PieceChoice, PieceChoices, PieceInList, PieceKept, PieceName, PieceOnPhoto, PiecePrediction,
+    PieceReasons, PullView, RepairChoice, Room, StencilTemplate, StencilView, TemplateSheet, UnifyFound,
+    UnifyStep, UnifyWay, ZoneGround, ZoneView, elevation_of, not_said, on_photo, scheme_of, template_of,
+    worn,
 };
 pub use plans::{
     BrushCounted, BrushDayView, BrushKindView, BrushNeedView, BrushesNow, BrushesView, CareView, ClockSet,
     ClockView, CostView, Dab, DayHoursEntry, DoneView, DryingView, ElsewhereView, HoursEntry, IdleView,
     JarForPot, JarToUse, JobEstimate, LayerRecord, OnTheBench, OtherWay, PaceView, PartToMend, PieceRecord,
     Planned, PotNeeded, PriceBetween, ReadyBetween, RunSheetEntry, RunSheetView, SchemeCost, SchoolCost,
-    Spot, StepDone, StepView, TinCost, ToBuy, ToolView, TouchUp, UndercoatView, UnwashedView, WashedEntry,
-    WetEdgeView, WhenAsked, ZoneRecord,
+    SheetChange, SpotMended, StepDone, StepView, TinCost, ToBuy, ToolView, TouchUp, TouchedUpView,
+    UndercoatView, UnwashedView, WashedEntry, WetEdgeView, WhenAsked, ZoneRecord,
 };
 pub use pours::{
     AgainstPlan, AmountsIn, OnScale, PageSquare, PotAtHand, PotLabel, PotReading, PourBegun, PourLine,

@@ -9,6 +9,7 @@ import {
   got,
   type RunSheetEntry,
   type RunSheetView,
+  type SpotMended,
   type StepDone,
   type WashedEntry,
 } from '../api/client';
@@ -93,6 +94,13 @@ export function useRunSheetCalls(piece: string) {
     countBrushes: async (count: BrushCounted) => {
       const params = { path: { id: piece }, query: said };
       await take(await got(changing.PUT('/api/pieces/{id}/run-sheet/brushes', { params, body: count })));
+    },
+    /** Notes that a spot was mended. */
+    mended: async (spot: SpotMended) => {
+      const params = { path: { id: piece }, query: said };
+      await got(changing.POST('/api/pieces/{id}/touch-up', { params, body: spot }));
+      for (const queryKey of [['run-sheet'], ['log'], ['jars'], ['history']])
+        void client.invalidateQueries({ queryKey });
     },
     untick: async (place: number, revision: number) => {
       const params = { path: { id: piece, place }, query: { ...said, revision } };

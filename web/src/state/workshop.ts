@@ -13,6 +13,9 @@ export const NO_TERMS: Terms = {
   minimum: null,
   markup: null,
   rounding: null,
+  hour: null,
+  overhead: null,
+  margin: null,
 };
 
 const read = () => got(api.GET('/api/workshop'));

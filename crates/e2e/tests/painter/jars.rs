@@ -73,6 +73,10 @@ async fn jars_come_before_mixing() {
     let painter = Painter::at_the_demo().await;
     painter.open("/run-sheet").await;
     painter.reads("First use 140 ml from jar").await;
+    // What is ticked off is out of the jar.
+    painter.click("button", "Done: Brushed coat, 2 of 2").await;
+    painter.click("DisclosureTriangle", "7 of").await;
+    painter.reads("ml from jar").await;
     put_on_the_bench(&painter, "drift blue for the case").await;
     painter.click("radio", "Match").await;
     painter.reads("In a jar already").await;

@@ -221,6 +221,52 @@ async fn a_pattern_answers_from_the_opposite_part() {
     painter.leave().await;
 }
 
+/// A border of petals round the fall, by hand, with edges of their own, sanded in: in the picture, on the template with its corner, and on the
+/// run sheet.
+async fn a_border_is_painted_by_hand(painter: &Painter) {
+    painter.open("/piece").await;
+    painter.click("button", "Fall").await;
+    let before = picture(painter).await;
+    painter.choose("Pattern", "Sprays of petals").await;
+    painter.click("checkbox", "Border round each part").await;
+    painter.saved().await;
+    painter.write("textbox", "From the edge of the part", "10").await;
+    painter.press(Key::Enter).await;
+    painter.click("checkbox", "Painted by hand, without a stencil").await;
+    painter.click("button", "Shade the edges").await;
+    painter.the("combobox", "Colour of the edges").await;
+    painter.choose("Once it is on", "Sanded in once dry").await;
+    painter.the("slider", "How much of the pattern is taken off").await;
+    painter.saved().await;
+    painter.reads("along the longer sides").await;
+    painter.until("the picture shows it", async || picture(painter).await != before).await;
+    let kept = piece(painter).await["schemes"][0]["wears"]["fall"]["stencil"].clone();
+    assert_eq!(kept["around"], json!({"inset": 10, "corner": "corner"}), "{kept}");
+    assert_eq!((&kept["by_hand"], &kept["softened"]["how"]), (&json!(true), &json!("sanded")), "{kept}");
+    assert!(!kept["edge"].as_array().unwrap().is_empty(), "{kept}");
+    let violations = painter.violations().await;
+    assert!(violations.is_empty(), "{violations:#?}");
+    painter.click("link", "Template to print").await;
+    painter.reads("Template: sprays of petals and corner flourishes").await;
+    painter.the("image", "Corner flourishes at true size").await;
+    painter.open("/run-sheet").await;
+    painter.reads("Painted by hand").await;
+}
+
+#[tokio::test]
+async fn a_border_is_painted_by_hand_with_a_mouse() {
+    let painter = Painter::at_the_demo().await;
+    a_border_is_painted_by_hand(&painter).await;
+    painter.leave().await;
+}
+
+#[tokio::test]
+async fn a_border_is_painted_by_hand_by_keys() {
+    let painter = Painter::at_the_demo().await.by(Hand::Keys).await;
+    a_border_is_painted_by_hand(&painter).await;
+    painter.leave().await;
+}
+
 /// A word is cut, in the colours of the panels in one touch, every second one mirrored; a drawing is brought instead. What cannot be cut
 /// says why, and leaves the pattern as it was.
 #[tokio::test]

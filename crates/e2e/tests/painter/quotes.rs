@@ -1,5 +1,6 @@
 //! A client stands in the shop: a quote, the yes, and the piece that goes on from it.
 
+use serde_json::json;
 use thirtyfour::Key;
 use warm_blend_e2e::{Hand, Painter};
 
@@ -77,5 +78,71 @@ async fn terms_are_set_once() {
     painter.open("/quotes").await;
     // (5000 + 45) × 1.2 = 6054, rounded up to ten.
     painter.reads("€6,060.00").await;
+    painter.leave().await;
+}
+
+/// A job on a workspace of one's own with two tins, from the hourly rate to the touch-up: every screen leads to the next, and nothing is
+/// typed twice.
+#[tokio::test]
+async fn a_whole_job_on_ones_own_workspace() {
+    let painter = Painter::at_an_empty_bench().await;
+    for (name, hex) in [("house white", "#f0ede6"), ("rain cloud", "#5f7388")] {
+        let tin = json!({"name": name, "class": "chalk", "colour": {"hex": hex}});
+        painter.meanwhile("POST", "/api/paints", tin).await;
+    }
+    painter.open("/quotes").await;
+    // The first finish that two tins make is offered; the usual one lacks a glaze.
+    painter.the("image", "The piece as it would look").await;
+    painter.reads("No price yet").await;
+    let mut steps = vec![("begins", painter.clicks())];
+    painter.choose("What is on it", "White primer").await;
+    painter.click("DisclosureTriangle", "Your terms").await;
+    painter.write("textbox", "An hour of work", "40").await;
+    painter.press(Key::Tab).await;
+    painter.gone("status", "No price yet").await;
+    painter.write("textbox", "Client", "Ina Holm").await;
+    painter.click("button", "Save the quote").await;
+    painter.click("button", "The client says yes").await;
+    painter.click("button", "Record the yes").await;
+    painter.reads("Ina Holm said yes").await;
+    steps.push(("a quote", painter.clicks()));
+
+    painter.open("/piece").await;
+    painter.click("button", "Drawer fronts").await;
+    painter.click("DisclosureTriangle", "More ageing, pattern, surface").await;
+    painter.choose("Pattern", "Medallions").await;
+    painter.click("checkbox", "Border round each part").await;
+    painter.saved().await;
+    painter.reads("along the longer sides").await;
+    steps.push(("a border", painter.clicks()));
+
+    painter.open("/run-sheet").await;
+    painter.reads("Ready on").await;
+    let next = async || {
+        let names = painter.names("button").await;
+        names.into_iter().find(|name| name.starts_with("Done: ")).expect("a step that can be done")
+    };
+    while !next().await.contains("coat") {
+        let now = next().await;
+        painter.click("button", &now).await;
+        painter.saved().await;
+        painter.until("the next step", async || next().await != now).await;
+    }
+    let coat = next().await;
+    painter.click("button", &coat).await;
+    painter.reads(&format!("Last: {}", coat.trim_start_matches("Done: ").to_lowercase())).await;
+    steps.push(("the first coat", painter.clicks()));
+    let violations = painter.violations().await;
+    assert!(violations.is_empty(), "{violations:#?}");
+
+    painter.open("/piece/touch-up").await;
+    painter.write("textbox", "How did it come out?", "nobody will see it").await;
+    painter.click("button", "Save the touch-up").await;
+    painter.click("link", "Record").await;
+    painter.reads("“nobody will see it”").await;
+    steps.push(("a touch-up", painter.clicks()));
+    for pair in steps.windows(2) {
+        println!("{}: {} clicks", pair[1].0, pair[1].1 - pair[0].1);
+    }
     painter.leave().await;
 }

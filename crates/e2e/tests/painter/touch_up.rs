@@ -2,7 +2,7 @@
 
 use warm_blend_e2e::{Hand, Painter};
 
-/// From the piece to what to dab on in two touches, and into the log.
+/// From the piece to what to dab on in two touches, and into the record and the log.
 async fn a_chip_is_touched_up(painter: &Painter) {
     painter.open("/piece").await;
     painter.the("image", "The piece from the front, as it will look").await;
@@ -20,10 +20,13 @@ async fn a_chip_is_touched_up(painter: &Painter) {
     painter.until("the panels are only primed", async || !painter.text().await.contains("slate blue")).await;
     let violations = painter.violations().await;
     assert!(violations.is_empty(), "{violations:#?}");
-    painter.click("button", "Write it in the log").await;
-    painter.reads("in the log").await;
+    painter.write("textbox", "How did it come out?", "a touch lighter").await;
+    painter.click("button", "Save the touch-up").await;
+    painter.reads("in the record and the log").await;
+    painter.click("link", "Record").await;
+    painter.reads("Panels, a spot the size of a palm: “a touch lighter”").await;
     painter.open("/log").await;
-    painter.reads("Touched up a spot: panels").await;
+    painter.reads("Touched up a spot the size of a palm: panels").await;
 }
 
 /// From the coat in the log to what to dab on, and from there to the Pot, where a reading of the old finish is the target.

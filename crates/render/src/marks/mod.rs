@@ -89,6 +89,10 @@ pub(crate) enum Texture {
     Streaked,
     /// Sanded through in the direction of the paper.
     Sanded,
+    /// Further motifs.
+    Corners,
+    Medallions,
+    Petals,
 }
 
 /// Width over which the edge of a mark fades, as a share of all ranks.
@@ -103,10 +107,10 @@ pub(crate) const fn softness(mark: Mark) -> f32 {
         Mark::By(Technique::WashDripped) => 0.05,
         Mark::By(Technique::Speckle) => 0.004,
         Mark::By(Technique::KnifeFlecks) => 0.2,
-        Mark::By(Technique::Stencil) | Mark::Through(_) => 0.03,
+        Mark::By(Technique::Stencil | Technique::Freehand) | Mark::Through(_) => 0.03,
         Mark::By(Technique::DryBrush) => 0.08,
         Mark::Repeated | Mark::Cracked => 0.02,
-        Mark::Wisped => 0.1,
+        Mark::Wisped | Mark::Shaded => 0.1,
         Mark::By(_) | Mark::Aged(Age::Wear) => 0.06,
         Mark::Aged(Age::WaterMarks | Age::Verdigris) => 0.2,
         Mark::Aged(Age::Grime | Age::SunFade) => 0.5,
@@ -129,7 +133,7 @@ pub(crate) const fn swells(mark: Mark) -> f32 {
             },
         },
         Mark::Through(_) => 0.7,
-        Mark::Repeated | Mark::Wisped => 0.6,
+        Mark::Repeated | Mark::Wisped | Mark::Shaded => 0.6,
         // The rims of its islands curl up.
         Mark::Cracked => -0.4,
         Mark::Aged(Age::WaterMarks | Age::Verdigris) => -0.7,
@@ -180,6 +184,9 @@ impl Texture {
             Motif::Leaves => Texture::Leaves,
             Motif::Wave => Texture::Waves,
             Motif::Sprig => Texture::Sprigs,
+            Motif::Corner => Texture::Corners,
+            Motif::Medallion => Texture::Medallions,
+            Motif::Petals => Texture::Petals,
         }
     }
 
@@ -194,6 +201,9 @@ impl Texture {
                 | Texture::Leaves
                 | Texture::Waves
                 | Texture::Sprigs
+                | Texture::Corners
+                | Texture::Medallions
+                | Texture::Petals
         )
     }
 
@@ -206,7 +216,7 @@ impl Texture {
             Mark::By(technique) => technique,
             Mark::Through(motif) => return Self::through(motif),
             // The brush of a stencil stipples; the pattern is laid by where its repeats are.
-            Mark::Repeated | Mark::Wisped => return Texture::Stippled,
+            Mark::Repeated | Mark::Wisped | Mark::Shaded => return Texture::Stippled,
             Mark::Cracked => return Texture::Cracked,
             Mark::Aged(Age::Wear) => return Texture::Rubbed,
             Mark::Aged(Age::WaterMarks) => return Texture::Running,
@@ -231,7 +241,7 @@ impl Texture {
             Technique::DryBrush => Texture::Skipping,
             Technique::WetWaxResist => Texture::DrawnBack,
             Technique::Speckle => Texture::Flung,
-            Technique::Stencil => Texture::Clovers,
+            Technique::Stencil | Technique::Freehand => Texture::Clovers,
             Technique::KnifeFlecks => Texture::Smeared,
             Technique::SandBack | Technique::SmoothSand => Texture::Sanded,
             Technique::WetDistress => Texture::Rubbed,
@@ -377,6 +387,9 @@ impl Texture {
             Texture::Leaves => motif::stencilled(Motif::Leaves, seed),
             Texture::Waves => motif::stencilled(Motif::Wave, seed),
             Texture::Sprigs => motif::stencilled(Motif::Sprig, seed),
+            Texture::Corners => motif::stencilled(Motif::Corner, seed),
+            Texture::Medallions => motif::stencilled(Motif::Medallion, seed),
+            Texture::Petals => motif::stencilled(Motif::Petals, seed),
             Texture::Clouded => dabs::clouded(seed),
             Texture::Banded => grain::banded(seed),
             Texture::OpenGrained => grain::open(seed),

@@ -11,8 +11,8 @@ use warm_blend_paint::{
     Class, CoatsToHide, FilmState, Masstone, Material, MixPart, Name, PaintId, WholeParts,
 };
 use warm_blend_piece::{
-    Ageing, Band, BlendDirection, Extent, Face, Fade, Finish, FinishContext, FinishedZone, Form, Intent,
-    Outlined, PieceKind, Scheme, Stencil, View, Zone, ZoneFinish,
+    Ageing, Around, Band, BlendDirection, Extent, Face, Fade, Finish, FinishContext, FinishedZone, Form,
+    Intent, Outlined, PieceKind, Scheme, Softened, Softening, Stencil, View, Zone, ZoneFinish,
 };
 use warm_blend_render::{Closer, Fineness, Front, Picture, Placed, Shading};
 use warm_blend_spectral::{Lab, Light, Srgb, Xyz, difference};
@@ -312,9 +312,9 @@ fn a_pattern_fades_as_it_is_said_to() {
     let white = |n| of_repeat(&faded, n) - of_repeat(&plain, n);
     // By hand: centres of four evenly spaced repeats on the widest drawer are at (n + 1) g + (n + 1/2) 120 mm.
     let own = repeats.iter().flatten().next().unwrap();
-    let length = own.spacing.length();
+    let row = own.sides()[0];
     let strength = |n: usize| {
-        let place = own.spacing.centres()[n] / length;
+        let place = row.centres()[n] / row.length();
         0.2 + 0.8 * 0.5 * (1.0 + (std::f64::consts::PI * place).cos())
     };
     for n in 1..4 {
@@ -340,9 +340,34 @@ fn a_pattern_of_three_colours_is_as_predicted() {
     };
     let flat = |x, y| front.zone(x, y) == Some(Zone::Drawers) && front.place(x, y) == Place::Field;
     let fade = Fade { weakest: 0.3, along: 1.0, across: None, patchy: 0.4 };
-    for (wisps, fade) in [(0, None), (1, None), (2, None), (2, Some(fade))] {
-        let dressed = plain_drawers(Some(stencil(wisps, fade)));
-        assert_eq!(dressed.coats[0].stack.len(), plain_drawers(None).coats[0].stack.len() + 1 + wisps);
+    let softened = |how, share| Some(Softened { how, share: Share::new(share).unwrap() });
+    let border = Stencil {
+        around: Some(Around { inset: 8.0, corner: Some(Motif::Corner) }),
+        own: None,
+        repeats: None,
+        size: 45.0,
+        ..stencil(1, Some(fade))
+    };
+    let patterns = [
+        stencil(0, None),
+        stencil(1, None),
+        stencil(2, None),
+        stencil(2, Some(fade)),
+        Stencil { edge: Some(one(2)), ..stencil(0, None) },
+        Stencil { edge: Some(one(3)), ..stencil(1, Some(fade)) },
+        Stencil { softened: softened(Softening::Wiped, 0.6), ..stencil(1, None) },
+        Stencil { softened: softened(Softening::Sanded, 0.5), ..stencil(1, None) },
+        Stencil { softened: softened(Softening::Sanded, 0.7), ..stencil(2, Some(fade)) },
+        Stencil { by_hand: true, own: None, motif: Motif::Petals, edge: Some(one(2)), ..stencil(1, None) },
+        border.clone(),
+        Stencil { edge: Some(one(3)), by_hand: true, ..border },
+    ];
+    for pattern in patterns {
+        let (pots, sanded) =
+            (pattern.pots().count(), pattern.softened.is_some_and(|s| s.how == Softening::Sanded));
+        let dressed = plain_drawers(Some(pattern.clone()));
+        let more = pots + usize::from(sanded);
+        assert_eq!(dressed.coats[0].stack.len(), plain_drawers(None).coats[0].stack.len() + more);
         let seen = dressed.coats[0]
             .stack
             .seen(Place::Field, dressed.coats[0].stack.len(), FilmState::Dry)
@@ -351,7 +376,7 @@ fn a_pattern_of_three_colours_is_as_predicted() {
         let zones = BTreeMap::from([(Zone::Drawers, dressed)]);
         let picture = front.draw(&zones, Light::Daylight, FilmState::Dry, Shading::None);
         let drawn = mean(&picture, flat).unwrap();
-        assert!(difference(drawn, predicted).value() < 1.5, "{wisps} {fade:?}: {drawn:?} for {predicted:?}");
+        assert!(difference(drawn, predicted).value() < 1.5, "{pattern:?}: {drawn:?} for {predicted:?}");
     }
 }
 

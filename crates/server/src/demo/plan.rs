@@ -75,6 +75,7 @@ fn tick(
         note,
         photo: None,
         by: None,
+        from_jars: Vec::new(),
     });
     Ok(())
 }

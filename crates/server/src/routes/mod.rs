@@ -186,6 +186,7 @@ fn for_painters() -> OpenApiRouter<Workspace> {
         .routes(routes!(piece::take_to_hand))
         .routes(routes!(plans::change))
         .routes(routes!(plans::tick))
+        .routes(routes!(plans::touched_up))
         .routes(routes!(plans::clock))
         .routes(routes!(plans::untick))
         .routes(routes!(plans::count_brushes))

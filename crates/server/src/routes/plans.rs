@@ -9,12 +9,12 @@ use warm_blend_documents::{Kept, Workshop};
 use warm_blend_mixing::PourRecord;
 use warm_blend_paint::{FilmState, Look, Units};
 use warm_blend_piece::Piece;
-use warm_blend_plan::{BrushRack, Paces, RunSheet, WorkingHours};
+use warm_blend_plan::{BrushRack, Paces, Rates, RunSheet, Spot, WorkingHours};
 use warm_blend_spectral::Light;
 use warm_blend_store::{Store, StoreError};
 use warm_blend_workshop::{
     BrushCounted, BrushesNow, ClockSet, OnTheBench, PieceRecord, Planned, Refusal, RunSheetEntry,
-    RunSheetView, Spot, StepDone, TouchUp, WashedEntry, WhenAsked,
+    RunSheetView, SheetChange, SpotMended, StepDone, TouchUp, WashedEntry, WhenAsked, keep_pour,
 };
 
 use super::{files::attached, piece::Around};
@@ -58,10 +58,11 @@ fn own(sheets: Vec<Kept<RunSheet>>, piece: Uuid) -> Option<Kept<RunSheet>> {
     sheets.into_iter().find(|kept| kept.value.piece == piece)
 }
 
-/// A new run sheet, with the latest settings of the workshop.
-pub fn begun(piece: Uuid, sheets: &[Kept<RunSheet>]) -> RunSheet {
+/// A new run sheet, with the latest settings of the workshop and its rates for new work.
+pub fn begun(piece: Uuid, sheets: &[Kept<RunSheet>], rates: Rates) -> RunSheet {
     let last = sheets.last().map(|last| last.value.in_the_same_workshop(piece));
-    last.unwrap_or_else(|| RunSheet::new(piece, WorkingHours::usual_by(&TimeZone::system())))
+    let sheet = last.unwrap_or_else(|| RunSheet::new(piece, WorkingHours::usual_by(&TimeZone::system())));
+    RunSheet { rates: rates.or(sheet.rates), ..sheet }
 }
 
 impl Sheet {
@@ -72,14 +73,15 @@ impl Sheet {
             if pieces.iter().all(|piece| piece.id != id) {
                 pieces.push(store.get(id)?);
             }
-            let rack = workshop(store)?.value.brushes;
-            Ok::<_, StoreError>((pieces, store.all::<RunSheet>()?, store.all::<PourRecord>()?, rack))
+            let Workshop { brushes, terms, .. } = workshop(store)?.value;
+            let made = (store.all::<RunSheet>()?, store.all::<PourRecord>()?);
+            Ok::<_, StoreError>((pieces, made, (brushes, terms.rates)))
         };
-        let ((pieces, sheets, pours, rack), around) = Around::and(workspace, read).await?;
+        let ((pieces, (sheets, pours), (rack, rates)), around) = Around::and(workspace, read).await?;
         let paces = Paces::learned(sheets.iter().flat_map(|kept| &kept.value.done));
         let of = |piece: Uuid| sheets.iter().find(|kept| kept.value.piece == piece);
         let (revision, sheet) =
-            of(id).map_or_else(|| (0, begun(id, &sheets)), |kept| (kept.revision, kept.value.clone()));
+            of(id).map_or_else(|| (0, begun(id, &sheets, rates)), |kept| (kept.revision, kept.value.clone()));
         // In order of creation, so that of two pieces due on one day the same one always comes first.
         let on_it = |piece: Kept<Piece>| match piece.id == id {
             true => Some((piece, sheet.clone())),
@@ -117,13 +119,24 @@ impl Sheet {
     }
 }
 
-/// Saves a sheet over the revision that was seen, and returns it.
-async fn keep(workspace: &Workspace, (seen, said): (i64, SaidAs), sheet: RunSheet) -> Answer<RunSheetView> {
+/// Saves a sheet over the revision that was seen, with the pots that change with it, and returns it.
+async fn keep(
+    workspace: &Workspace,
+    (seen, said): (i64, SaidAs),
+    change: SheetChange,
+) -> Answer<RunSheetView> {
+    let SheetChange { sheet, pours } = change;
     let piece = sheet.piece;
     // Checked within the transaction: of two clients that start a sheet at once, the second has seen an older state.
-    let write = move |store: &mut Store| match own(store.all()?, piece) {
-        Some(kept) => store.change(kept.id, seen, sheet).map(drop),
-        None => store.make(sheet).map(drop),
+    let write = move |store: &mut Store| {
+        let kept = own(store.all()?, piece);
+        store.together(|batch| {
+            match kept {
+                Some(kept) => batch.change(kept.id, seen, sheet).map(drop)?,
+                None => batch.make(sheet).map(drop)?,
+            }
+            pours.into_iter().try_for_each(|(before, next)| keep_pour(batch, before, next).map(drop))
+        })
     };
     workspace.with(write).await?;
     Sheet::of(workspace, piece, said).await?.view().await
@@ -153,7 +166,7 @@ pub async fn change(
     Json(entry): Json<RunSheetEntry>,
 ) -> Answer<RunSheetView> {
     let Sheet { sheet, .. } = Sheet::of(&workspace, id, said).await?;
-    keep(&workspace, (revision, said), entry.over(sheet)?).await
+    keep(&workspace, (revision, said), entry.over(sheet)?.into()).await
 }
 
 /// Tick off a step.
@@ -169,8 +182,8 @@ pub async fn tick(
 ) -> Answer<RunSheetView> {
     let by = workspace.by();
     let ticked = Sheet::of(&workspace, id, said).await?;
-    let sheet = ticked.plan(move |planned, _| planned.ticked(&done, by)).await?;
-    keep(&workspace, (revision, said), sheet).await
+    let change = ticked.plan(move |planned, _| planned.ticked(&done, by)).await?;
+    keep(&workspace, (revision, said), change).await
 }
 
 /// Start or pause the clock of a step; when the step is ticked off, the clock gives its duration.
@@ -185,7 +198,7 @@ pub async fn clock(
     Json(set): Json<ClockSet>,
 ) -> Answer<RunSheetView> {
     let sheet = Sheet::of(&workspace, id, said).await?.plan(move |planned, _| planned.clocked(&set)).await?;
-    keep(&workspace, (revision, said), sheet).await
+    keep(&workspace, (revision, said), sheet.into()).await
 }
 
 /// Undo a finished step, by its index.
@@ -198,8 +211,9 @@ pub async fn untick(
     Query(SeenRevision { revision }): Query<SeenRevision>,
     Query(said): Query<SaidAs>,
 ) -> Answer<RunSheetView> {
-    let Sheet { sheet, .. } = Sheet::of(&workspace, id, said).await?;
-    keep(&workspace, (revision, said), sheet.without(place)).await
+    let ticked = Sheet::of(&workspace, id, said).await?;
+    let change = ticked.plan(move |planned, _| Ok(planned.unticked(place))).await?;
+    keep(&workspace, (revision, said), change).await
 }
 
 /// Saves what became of the brushes, and returns the run sheet.
@@ -280,6 +294,24 @@ pub async fn touch_up(
     workspace.shelf_in_full().await?;
     let sheet = Sheet::of(&workspace, id, said).await?;
     sheet.plan(move |planned, _| planned.touch_up(spot)).await.map(Json)
+}
+
+/// Note that a spot was mended: it goes into the record and the log, and what it took out of the jars.
+#[utoipa::path(post, path = "/pieces/{id}/touch-up", operation_id = "note_touch_up",
+    tag = "run sheet", params(SaidAs),
+    responses((status = OK, body = PieceRecord)))]
+pub async fn touched_up(
+    State(workspace): State<Workspace>,
+    Path(id): Path<Uuid>,
+    Query(said): Query<SaidAs>,
+    Json(spot): Json<SpotMended>,
+) -> Answer<PieceRecord> {
+    let by = workspace.by();
+    let sheet = Sheet::of(&workspace, id, said).await?;
+    let seen = sheet.revision;
+    let change = sheet.plan(move |planned, _| planned.touched_up(&spot, by)).await?;
+    keep(&workspace, (seen, said), change).await?;
+    Sheet::of(&workspace, id, said).await?.plan(|planned, _| planned.record()).await.map(Json)
 }
 
 /// Export a run sheet: the remaining work as a calendar, shopping as a table, or the record as a table or JSON:

@@ -57,7 +57,7 @@ impl Quoting {
         let piece = asked.piece(&BOARDS[..boards.len()])?;
         around.add(BOARDS.into_iter().zip(boards.iter().cloned()));
         let paces = Paces::learned(sheets.iter().flat_map(|kept| &kept.value.done));
-        let sheet = begun(PIECE, &sheets);
+        let sheet = begun(PIECE, &sheets, workshop.value.terms.rates);
         let on_it = |piece: Kept<Piece>| {
             let sheet = sheets.iter().find(|kept| kept.value.piece == piece.id)?.value.clone();
             Some((piece, sheet))

@@ -67,7 +67,7 @@ async fn a_stencil_has_a_motif() {
         choices["techniques"].as_array().unwrap().iter().find(|one| one["id"] == id).unwrap().clone()
     };
     let motifs: Vec<Value> = technique("stencil")["motifs"].as_array().unwrap().clone();
-    assert_eq!((motifs[0]["id"].as_str().unwrap(), motifs.len()), ("clover", 7));
+    assert_eq!((motifs[0]["id"].as_str().unwrap(), motifs.len()), ("clover", 10));
     assert_eq!(technique("dry-brush")["motifs"], json!([]));
     let kept = board(&bench, "stencilled").await;
     let mut entry = kept["entry"].clone();
@@ -90,7 +90,7 @@ async fn a_stencil_has_a_motif() {
     }
     let clover = pictures.pop().unwrap();
     assert_eq!(clover, pictures[0], "clover where nothing is said");
-    assert_eq!(pictures.iter().collect::<HashSet<_>>().len(), 7);
+    assert_eq!(pictures.iter().collect::<HashSet<_>>().len(), 10);
     assert!(seen.iter().all(|places| places == &seen[0]));
     entry["strips"][0]["layers"][at]["motif"] = json!("rosette");
     let path = format!("/api/boards/{}?revision={}", kept["id"].as_str().unwrap(), kept["revision"]);

@@ -94,3 +94,61 @@ async fn the_run_sheet_takes_jars_first() {
         assert!((number(&pot["ml"]) - kept - number(&pot["to_mix_ml"])).abs() < 1e-9, "{pot}");
     }
 }
+
+/// A step takes what it uses out of the jar as it is ticked off, and puts it back as the tick is taken back, by hand or by undo. Nothing is
+/// lost and nothing comes from nowhere.
+#[tokio::test]
+async fn a_step_takes_its_paint_out_of_the_jar() {
+    let bench = Bench::demo().await;
+    let piece = bench.get("/api/piece").await;
+    let path = format!("/api/pieces/{}/run-sheet", piece["id"].as_str().unwrap());
+    let left = async || jars(&bench).await.iter().map(|jar| number(&jar["left_ml"])).sum::<f64>();
+    let sheet = bench.get(&path).await;
+    let step = sheet["steps"].as_array().unwrap()[0].clone();
+    assert_eq!(step["name"], "Brushed coat, 2 of 2");
+    let before = left().await;
+    let done = format!("{path}/done?revision={}", sheet["revision"]);
+    let ticked = bench.post(&done, json!({"step": step["id"]}), StatusCode::OK).await;
+    let from: Vec<&str> =
+        ticked["done"][0]["from_jars"].as_array().unwrap().iter().map(|one| one.as_str().unwrap()).collect();
+    assert!(from.len() == 1 && from[0].contains(" ml from jar "), "{from:?}");
+    let said: f64 = from[0].split(' ').next().unwrap().parse().unwrap();
+    let after = left().await;
+    assert!((before - after - said).abs() < 0.06 * said, "{before} {after} {said}");
+    // The step needed at least that much, and the jar held no more.
+    let needed: f64 = step["amount"].as_str().unwrap().split(' ').next().unwrap().parse().unwrap();
+    assert!(said <= needed * 1.05 && said <= 140.0 * 1.05, "{said} of {needed}");
+
+    let untick = format!("{path}/done/{}?revision={}", ticked["done"][0]["at_place"], ticked["revision"]);
+    bench.call(Method::DELETE, &untick, Value::Null, StatusCode::OK).await;
+    assert!((left().await - before).abs() < 1e-9);
+    bench.undo().await;
+    assert!((left().await - after).abs() < 1e-9, "ticked again");
+    bench.undo().await;
+    assert!((left().await - before).abs() < 1e-9);
+}
+
+/// A mended spot stands in the record and the log, and what it took is out of the jar.
+#[tokio::test]
+async fn a_mended_spot_is_on_record() {
+    let bench = Bench::demo().await;
+    let piece = bench.get("/api/piece").await;
+    let path = format!("/api/pieces/{}", piece["id"].as_str().unwrap());
+    let left = async || jars(&bench).await.iter().map(|jar| number(&jar["left_ml"])).sum::<f64>();
+    let before = left().await;
+    let spot = json!({"zone": "case", "spot": "palm", "note": "a touch lighter"});
+    let record = bench.post(&format!("{path}/touch-up"), spot, StatusCode::OK).await;
+    assert_eq!(record["touched_up"].as_array().unwrap().len(), 1);
+    assert_eq!(record["touched_up"][0]["words"], "Case, a spot the size of a palm");
+    assert_eq!(record["touched_up"][0]["note"], "a touch lighter");
+    assert_eq!(bench.get(&format!("{path}/record")).await["touched_up"], record["touched_up"]);
+    // A square decimetre of the one coat of it that is on: about 1 ml.
+    assert!((0.9..1.3).contains(&(before - left().await)), "{} {}", before, left().await);
+    let log = bench.get("/api/log").await;
+    assert!(log.to_string().contains("Touched up a spot the size of a palm: case"), "{log}");
+    let nothing = json!({"zone": "doors"});
+    let refused = bench.post(&format!("{path}/touch-up"), nothing, StatusCode::UNPROCESSABLE_ENTITY).await;
+    about(&refused, "/zone");
+    bench.undo().await;
+    assert!((left().await - before).abs() < 1e-9);
+}

@@ -241,10 +241,41 @@ async fn what_cannot_be_says_where_and_what_would_do() {
     let border = &zone(&reply, "drawers")["stencil"];
     assert!(border["spread"].as_str().unwrap().contains("repeats that join"), "{border}");
     assert!(border["marks"][0].as_str().unwrap().starts_with("On "), "{border}");
+    // Round each part, by hand, sanded in, with a highlight; and what is none.
+    let around = |around: Value, softened: Value| {
+        refused(&|e| {
+            let pot = json!([{"paint": paint, "parts": 1}]);
+            let stencil = json!({"motif": "petals", "size": 30, "by_hand": true, "around": around, "softened": softened,
+                "pot": pot, "edge": pot});
+            e["schemes"][0]["wears"]["drawers"]["stencil"] = stencil
+        })
+    };
+    let sanded = |share: f64| json!({"how": "sanded", "share": share});
+    let corner = |inset: f64, corner: &str| json!({"inset": inset, "corner": corner});
+    let reply = bench.post("/api/piece/preview", around(corner(12.0, "corner"), sanded(0.4)), OK).await;
+    let border = &zone(&reply, "drawers")["stencil"];
+    assert!(border["spread"].as_str().unwrap().contains("along the longer sides"), "{border}");
+    assert_eq!(border["inset"], "12 mm");
+    for (around_it, softened, pointer) in [
+        (corner(-1.0, "corner"), sanded(0.4), "/schemes/0/wears/drawers/stencil"),
+        (corner(12.0, "skull"), sanded(0.4), "/schemes/0/wears/drawers/stencil/around/corner"),
+        (corner(12.0, "corner"), sanded(1.4), "/schemes/0/wears/drawers/stencil/softened/share"),
+        (
+            corner(12.0, "corner"),
+            json!({"how": "burned", "share": 0.3}),
+            "/schemes/0/wears/drawers/stencil/softened/how",
+        ),
+    ] {
+        let problem = bench.post("/api/piece/preview", around(around_it, softened), WRONG).await;
+        assert_eq!(problem["errors"][0]["pointer"], pointer, "{problem}");
+    }
     // The template of the demo's border, and of what has none.
     let id = bench.get("/api/piece").await["id"].as_str().unwrap().to_owned();
     let template = bench.get(&format!("/api/pieces/{id}/template?zone=fall")).await;
-    assert_eq!((&template["motif"], template["sheets"].as_array().unwrap().len()), (&json!("Waves"), 1));
+    assert_eq!(
+        (&template["cuts"][0]["name"], template["sheets"].as_array().unwrap().len()),
+        (&json!("Waves"), 1)
+    );
     for (zone, at) in [("case", "?zone"), ("cellar", "?zone")] {
         let path = format!("/api/pieces/{id}/template?zone={zone}");
         let problem = bench.call(Method::GET, &path, Value::Null, WRONG).await;
@@ -536,10 +567,15 @@ async fn a_finish_is_shown_on_a_photo() {
 async fn outlines_of_ones_own() {
     let bench = Bench::demo().await;
     let word = bench.post("/api/piece/outline", json!({"word": "moss"}), OK).await;
-    assert_eq!(word["name"], "moss");
+    assert_eq!((&word["own"]["name"], &word["size"]), (&json!("moss"), &Value::Null));
+    // A word of its own height lengthwise fills what it is given.
+    let room = json!({"long": 900.0, "broad": 120.0, "border": 0.0, "inset": 0.0});
+    let filled = bench.post("/api/piece/outline", json!({"word": "moss", "room": room}), OK).await;
+    assert!((10.0..=720.0).contains(&filled["size"].as_f64().unwrap()), "{filled}");
+    let word = word["own"].clone();
     let drawing = "<svg xmlns='http://www.w3.org/2000/svg'><circle r='5'/></svg>";
     let circle = bench.post("/api/piece/outline", json!({"svg": drawing, "name": "moon"}), OK).await;
-    assert_eq!(circle["name"], "moon");
+    assert_eq!(circle["own"]["name"], "moon");
     for (asked, pointer) in [
         (json!({"word": ""}), "/word"),
         (json!({"word": "🌿"}), "/word"),

@@ -133,3 +133,32 @@ async fn what_cannot_be_quoted_says_why() {
     let kept = bench.call(Method::PUT, &path, entry, StatusCode::OK).await;
     assert_eq!(kept["entry"]["terms"], workshop["entry"]["terms"]);
 }
+
+/// A workspace of one's own has no run sheet to take rates from: they are set with the terms, count in every new quote and sheet, and a
+/// rate that cannot be is refused at its field.
+#[tokio::test]
+async fn rates_are_set_before_the_first_sheet() {
+    let bench = Bench::empty().await;
+    for (name, class, hex) in [("house white", "chalk", "#f0ede6"), ("rain cloud", "chalk", "#5f7388")] {
+        let tin = json!({"name": name, "class": class, "colour": {"hex": hex}});
+        bench.post("/api/paints", tin, StatusCode::CREATED).await;
+    }
+    let set = async |hour: f64, status| {
+        let workshop = bench.get("/api/workshop").await;
+        let path = format!("/api/workshop?revision={}", workshop["revision"]);
+        let entry = with(workshop["entry"].clone(), "terms", json!({"hour": hour}));
+        bench.call(Method::PUT, &path, entry, status).await
+    };
+    let refused = set(-1.0, StatusCode::UNPROCESSABLE_ENTITY).await;
+    assert!(about(&refused, "/terms/hour").contains("hourly rate of 0"), "{refused}");
+    let asked = with(chest(), "finishes", json!([{"template": "three-dry-brushed"}]));
+    let number = |value: &Value| value.as_f64().unwrap();
+    let before = bench.post("/api/quotes/preview", asked.clone(), StatusCode::OK).await;
+    set(40.0, StatusCode::OK).await;
+    let quote = bench.post("/api/quotes/preview", asked.clone(), StatusCode::OK).await;
+    let more = number(&quote["sum"]["likely"]) - number(&before["sum"]["likely"]);
+    assert!((more - 40.0 * number(&quote["hours"]["likely"])).abs() < 0.01, "{more} {quote}");
+    let piece = bench.post("/api/quotes", asked, StatusCode::CREATED).await;
+    let sheet = bench.get(&format!("/api/pieces/{}/run-sheet", piece["id"].as_str().unwrap())).await;
+    assert_eq!(sheet["entry"]["hour"], 40.0);
+}

@@ -110,7 +110,7 @@ impl BoardChoices {
             usual_grit: technique.grit(),
             goes_wet: technique.can_go_into_wet(),
             usually_wet: technique.goes_into_wet(),
-            motifs: if technique == Technique::Stencil { MotifChoice::all() } else { Vec::new() },
+            motifs: if technique.is_a_pattern() { MotifChoice::all() } else { Vec::new() },
         };
         let ground =
             |kind: GroundKind| GroundChoice { id: kind, name: kind.name(), hex: kind.colour().to_string() };

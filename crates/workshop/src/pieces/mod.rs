@@ -17,7 +17,7 @@ pub use choices::{
 };
 pub use grounds::ZoneGround;
 pub use kept::{PieceInList, PieceKept, PieceName};
-pub use outline::OutlineAsked;
+pub use outline::{OutlineAsked, OutlineMade};
 pub use photographed::{FittingForm, PartOnPhoto, PartPlaced, PhotoPoint, PieceOnPhoto, on_photo, worn};
 pub(crate) use prediction::dimensions;
 pub use prediction::{

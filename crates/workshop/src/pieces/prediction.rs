@@ -8,8 +8,8 @@ use utoipa::ToSchema;
 use warm_blend_board::Place;
 use warm_blend_paint::{Dimension, MixPart, Seen, Units, percentages};
 use warm_blend_piece::{
-    Elevation, Finding, Finish, Form, FormField, Intent, Pair, Piece, Pull, Scheme, Spacing, Stands, View,
-    With, Zone, ZoneSeen, pulls, shared_paint,
+    Elevation, Finding, Finish, Form, FormField, Intent, Pair, PatternRoom, Piece, Pull, Scheme, Side,
+    SideSpacing, Spacing, Stands, View, With, Zone, ZoneSeen, pulls, shared_paint,
 };
 use warm_blend_render::Placed;
 use warm_blend_spectral::difference;
@@ -95,6 +95,8 @@ pub struct StencilView {
     pub size: String,
     /// Gap that is set between repeats; absent if they are evenly spaced.
     pub gap: Option<String>,
+    /// Distance of a border from the edge of the part; absent without one.
+    pub inset: Option<String>,
     /// Spacing: `5 repeats, 50 mm between and at the ends`; absent if it fits nowhere.
     pub spread: Option<String>,
     /// Where to mark centre lines on each length of part: `On 900 mm: 70, 240, 410, 580, 750 mm`.
@@ -156,6 +158,8 @@ pub struct ZoneView {
     pub pots: Vec<Vec<MixPart>>,
     /// Its stencilled pattern.
     pub stencil: Option<StencilView>,
+    /// How large a pattern may well be on its parts.
+    pub pattern_room: PatternRoom,
     /// Ground below the finish; absent if it stays bare.
     pub ground: Option<ZoneGround>,
     /// Why it cannot have this finish, if it cannot.
@@ -361,6 +365,7 @@ impl Room<'_> {
                     main: worn.map_or_else(Vec::new, |worn| worn.main.clone()),
                     pots: self.pots_of(scheme, *zone, worn.map_or(&[], |worn| worn.main.as_slice())),
                     stencil: stencil_view(scheme, &standing.in_dress.elevation, *zone, units),
+                    pattern_room: PatternRoom::of(&standing.in_dress.elevation, *zone),
                     ground: self.ground_of(piece, scheme, standing, *zone),
                     refused: refused.map(|(_, error)| error.to_string()),
                     seen: seen.map(|seen| Seen::of(&seen.seen, self.look.light).into()),
@@ -424,27 +429,42 @@ pub(super) fn stencil_view(
 ) -> Option<StencilView> {
     let stencil = scheme.stencil(zone)?;
     let said = |mm: f64| units.say(Dimension::Length, mm);
-    let words = |Spacing { repeats, gap, end, .. }: &Spacing| match repeats {
-        1 => format!("1 repeat, {} at each end", said(*end)),
-        _ if *gap == 0.0 && *end < 0.5 => format!("{repeats} repeats that join from end to end"),
-        _ if *gap == 0.0 => format!("{repeats} repeats that join, {} at each end", said(*end)),
-        _ if (gap - end).abs() < 0.5 => {
-            format!("{repeats} repeats, {} between them and at each end", said(*gap))
+    let words = |SideSpacing { side, spacing, .. }: &SideSpacing| {
+        let Spacing { repeats, gap, end, .. } = spacing;
+        let row = match repeats {
+            1 => format!("1 repeat, {} at each end", said(*end)),
+            _ if *gap == 0.0 && *end < 0.5 => format!("{repeats} repeats that join from end to end"),
+            _ if *gap == 0.0 => format!("{repeats} repeats that join, {} at each end", said(*end)),
+            _ if (gap - end).abs() < 0.5 => {
+                format!("{repeats} repeats, {} between them and at each end", said(*gap))
+            }
+            _ => format!("{repeats} repeats, {} between them, {} at each end", said(*gap), said(*end)),
+        };
+        let along = |sides: &str| match repeats {
+            1 => format!("1 along {sides}"),
+            _ if *gap == 0.0 => format!("{repeats} along {sides}, joined"),
+            _ => format!("{repeats} along {sides}, {} apart", said(*gap)),
+        };
+        match side {
+            Side::Middle => row,
+            Side::Longer => along("the longer sides"),
+            Side::Shorter => along("the shorter sides"),
+            Side::Each => along("each side"),
         }
-        _ => format!("{repeats} repeats, {} between them, {} at each end", said(*gap), said(*end)),
     };
-    let marks = |spacing: &Spacing| {
+    let marks = |side: &SideSpacing| {
         // The unit once, at the end.
         let unit = format!(" {}", units.unit(Dimension::Length));
         let bare = |mm: f64| said(mm).trim_end_matches(&unit).to_owned();
-        let lines: Vec<String> = spacing.centres().into_iter().map(bare).collect();
-        format!("On {}: {}{unit}", said(spacing.length()), lines.join(", "))
+        let lines: Vec<String> = side.centres().into_iter().map(bare).collect();
+        format!("On {}: {}{unit}", said(side.length()), lines.join(", "))
     };
     let spread = stencil.spread(elevation, zone);
     let words: Vec<String> = spread.iter().map(words).collect();
     Some(StencilView {
         size: said(stencil.size),
         gap: stencil.gap.map(said),
+        inset: stencil.around.map(|around| said(around.inset)),
         spread: (!words.is_empty()).then(|| words.join("; ")),
         marks: spread.iter().map(marks).collect(),
     })

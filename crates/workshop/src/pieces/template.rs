@@ -22,22 +22,31 @@ pub struct StencilTemplate {
     pub piece: String,
     /// Name of the part.
     pub part: &'static str,
-    /// Name of the motif.
-    pub motif: String,
+    /// What is cut out: the motif, and that of the corners of a border.
+    pub cuts: Vec<TemplateCut>,
     /// Length and width of the motif, mm.
     pub size_mm: f64,
     /// Size as text.
     pub size: String,
-    /// Its outline as an SVG path.
-    pub outline: String,
-    /// Units of the outline to a mm.
-    pub outline_scale: f64,
-    /// Sheets it is printed on, row by row.
+    /// True if it is painted by hand, and only traced.
+    pub by_hand: bool,
+    /// Sheets that each is printed on, row by row.
     pub sheets: Vec<TemplateSheet>,
     /// Spacing on the piece; absent if it fits nowhere.
     pub spread: Option<String>,
     /// Where to mark centre lines on each length of part.
     pub marks: Vec<String>,
+}
+
+/// Something that is cut out of a template.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TemplateCut {
+    /// Its name.
+    pub name: String,
+    /// Its outline as an SVG path.
+    pub outline: String,
+    /// Units of the outline to a mm.
+    pub scale: f64,
 }
 
 /// A sheet of a template.
@@ -64,11 +73,10 @@ pub fn template_of(piece: &Piece, zone: Zone, units: Units) -> Result<StencilTem
     Ok(StencilTemplate {
         piece: piece.name.as_str().to_owned(),
         part: zone.name(),
-        motif: stencil.name().to_owned(),
+        cuts: cuts(stencil),
         size_mm: stencil.size,
         size: units.say(Dimension::Length, stencil.size),
-        outline: outline_of(stencil),
-        outline_scale: if stencil.own.is_some() { f64::from(UNITS) / stencil.size } else { 1.0 },
+        by_hand: stencil.by_hand,
         sheets: sheets(stencil.size),
         spread: view.spread,
         marks: view.marks,
@@ -91,9 +99,23 @@ fn sheets(size: f64) -> Vec<TemplateSheet> {
         .collect()
 }
 
-/// Outline of a pattern as an SVG path: of a motif in mm, of the painter's own as it was brought.
-fn outline_of(stencil: &Stencil) -> String {
-    stencil.own.as_ref().map_or_else(|| outline(stencil.motif, stencil.size), |own| own.path.clone())
+/// What is cut out for a pattern: a motif in mm, the painter's own as it was brought; then the motif of its corners.
+fn cuts(stencil: &Stencil) -> Vec<TemplateCut> {
+    let size = stencil.size;
+    let of_motif = |motif: Motif| {
+        let name = motif.name().to_owned();
+        TemplateCut { name, outline: outline(motif, size), scale: 1.0 }
+    };
+    let first = stencil.own.as_ref().map_or_else(
+        || of_motif(stencil.motif),
+        |own| TemplateCut {
+            name: own.name.as_str().to_owned(),
+            outline: own.path.clone(),
+            scale: f64::from(UNITS) / size,
+        },
+    );
+    let corner = stencil.around.and_then(|around| around.corner);
+    std::iter::once(first).chain(corner.map(of_motif)).collect()
 }
 
 /// Outline of a motif as an SVG path in mm: where its depth is 0, by marching squares with straight pieces between the edges of cells.

@@ -95,6 +95,7 @@ impl Planned<'_> {
                 piece: one.id,
                 name: one.piece.name.as_str().to_owned(),
                 step: self.name(&step.work),
+                work: step.work.clone(),
                 when: *stretch,
                 by: when.by,
             });

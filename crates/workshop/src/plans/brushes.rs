@@ -4,7 +4,9 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use warm_blend_paint::Base;
-use warm_blend_plan::{Brush, BrushCount, BrushNeed, BrushRack, BrushUse, Laid, Unwashed, Wash, brush_days};
+use warm_blend_plan::{
+    Brush, BrushCount, BrushNeed, BrushRack, BrushUse, Laid, Stretch, Unwashed, Wash, Work, brush_days,
+};
 
 use super::entry::timestamp;
 use super::planning::{BrushesNow, Planned};
@@ -146,17 +148,30 @@ impl Planned<'_> {
         self.pot(laid).or_else(product).unwrap_or_else(|| laid.technique.name().to_lowercase())
     }
 
-    fn wash(&self, wash: &Wash) -> String {
-        let name = |step: usize| self.name(&self.steps[step].work);
-        let colour = self.colour(&wash.laid);
-        format!("After “{}”, wash out {colour} for “{}”.", name(wash.after), name(wash.before))
+    /// Work of the plan, and of other pieces in between, with its name.
+    fn worked(&self) -> Vec<(&Work, Stretch, String)> {
+        if self.stop().is_some() {
+            return Vec::new();
+        }
+        let own = self.in_order().flat_map(|(step, when)| {
+            let worked = when.stretches.iter().filter(|(from, to)| from < to);
+            worked.map(|stretch| (&step.work, *stretch, self.name(&step.work)))
+        });
+        let others =
+            self.elsewhere.iter().map(|one| (&one.work, one.when, format!("{}, {}", one.step, one.name)));
+        own.chain(others).collect()
     }
 
     /// The plan's brushes for display.
     pub(super) fn brushes(&self) -> BrushesView {
         let BrushesNow { rack, unwashed } = &self.asked.brushes;
-        let plan: &[_] = if self.stop().is_some() { &[] } else { &self.plan };
-        let days = brush_days(&self.steps, plan, &self.sheet.hours.clock(), |brush| rack.good(brush));
+        let worked = self.worked();
+        let works = worked.iter().map(|(work, stretch, _)| (*work, *stretch));
+        let days = brush_days(works, &self.sheet.hours.clock(), |brush| rack.good(brush));
+        let wash = |wash: &Wash| {
+            let (after, before) = (&worked[wash.after].2, &worked[wash.before].2);
+            format!("After “{after}”, wash out {} for “{before}”.", self.colour(&wash.laid))
+        };
         let needed = |brush: Brush| days.iter().flat_map(|day| &day.needs).any(|need| need.brush == brush);
         let kinds = Brush::ALL.iter().copied().filter(|brush| needed(*brush)).map(|brush| {
             let count = rack.owned.get(&brush).copied();
@@ -173,7 +188,7 @@ impl Planned<'_> {
             brush: need.brush,
             name: need.brush.name(need.colours.len()),
             colours: need.colours.iter().map(|laid| self.colour(laid)).collect(),
-            notes: missing(need).into_iter().chain(need.washes.iter().map(|wash| self.wash(wash))).collect(),
+            notes: missing(need).into_iter().chain(need.washes.iter().map(wash)).collect(),
         };
         BrushesView {
             kinds: kinds.collect(),

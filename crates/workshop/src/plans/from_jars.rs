@@ -1,12 +1,13 @@
 //! Jars that a plan can use, before anything is mixed anew.
 
+use jiff::Timestamp;
 use serde::Serialize;
 use utoipa::ToSchema;
 use uuid::Uuid;
 use warm_blend_documents::Kept;
-use warm_blend_mixing::{Jar, JarState, PourRecord};
+use warm_blend_mixing::{Jar, JarState, JarUse, PourRecord};
 use warm_blend_paint::{MixPart, PaintId, shares};
-use warm_blend_plan::Needed;
+use warm_blend_plan::{Done, FromJar, Needed, RunSheet, Step, amounts};
 
 use super::planning::Planned;
 use crate::{held_in_jars, label};
@@ -59,7 +60,82 @@ fn is_of(pour: &PourRecord, pot: &[MixPart]) -> bool {
         && shares(pot).all(|(paint, wanted)| (share(paint) - wanted).abs() <= SAME_POT)
 }
 
+/// A pot before and after some was taken out of its jar, or put back.
+pub type PourChange = (Kept<PourRecord>, PourRecord);
+
+/// A run sheet and the pots that change with it.
+#[derive(Debug)]
+pub struct SheetChange {
+    /// The sheet.
+    pub sheet: RunSheet,
+    /// The pots, each once.
+    pub pours: Vec<PourChange>,
+}
+
+impl From<RunSheet> for SheetChange {
+    fn from(sheet: RunSheet) -> Self {
+        Self { sheet, pours: Vec::new() }
+    }
+}
+
+/// Takes amounts, ml, out of the jars of pots. Less than can be measured, and more than is left, is not noted.
+fn taken<'p>(
+    uses: impl Iterator<Item = (&'p Kept<PourRecord>, f64)>,
+    at: Timestamp,
+) -> (Vec<FromJar>, Vec<PourChange>) {
+    let (mut from, mut changes): (Vec<FromJar>, Vec<PourChange>) = (Vec::new(), Vec::new());
+    for (kept, ml) in uses {
+        let taken = JarUse { id: Uuid::now_v7(), at, ml };
+        let known = changes.iter().position(|(before, _)| before.id == kept.id);
+        let now = known.map_or(&kept.value, |n| &changes[n].1);
+        let Ok(next) = now.clone().used_from_jar(taken) else { continue };
+        from.push(FromJar { pour: kept.id, taken: taken.id, ml });
+        match known {
+            Some(n) => changes[n].1 = next,
+            None => changes.push((kept.clone(), next)),
+        }
+    }
+    (from, changes)
+}
+
 impl Planned<'_> {
+    /// What a step takes out of jars, and the pots after it.
+    pub(super) fn out_of_jars(&self, step: &Step, at: Timestamp) -> (Vec<FromJar>, Vec<PourChange>) {
+        let needed = amounts(std::slice::from_ref(step), &self.zones);
+        taken(needed.iter().flat_map(|pot| self.jars_for(pot)), at)
+    }
+
+    /// What is dabbed on a spot out of jars, of each pot so much, ml, and the pots after it.
+    pub(super) fn dabbed_from_jars<'p>(
+        &self,
+        wanted: impl Iterator<Item = (&'p [MixPart], f64)>,
+        at: Timestamp,
+    ) -> (Vec<FromJar>, Vec<PourChange>) {
+        let of = |(pot, ml): (&[MixPart], f64)| {
+            let jar = self.pot_left(pot, ml).filter(|jar| jar.left.is_some())?;
+            Some((self.asked.pours.iter().find(|kept| kept.id == jar.pour)?, ml))
+        };
+        taken(wanted.filter_map(of), at)
+    }
+
+    /// What comes back into jars once a step is undone.
+    pub(super) fn back_in_jars(&self, taken: &[FromJar]) -> Vec<PourChange> {
+        let with_some = self.asked.pours.iter().filter(|kept| taken.iter().any(|from| from.pour == kept.id));
+        let back = |kept: &Kept<PourRecord>| {
+            let next = taken.iter().fold(kept.value.clone(), |pour, from| pour.back_in_jar(from.taken));
+            (kept.clone(), next)
+        };
+        with_some.map(back).filter(|(kept, next)| kept.value != *next).collect()
+    }
+
+    /// Jars that a finished step took from, in words.
+    pub(super) fn jars_taken(&self, done: &Done) -> Vec<String> {
+        let words = |from: &FromJar| {
+            format!("{} from jar {}", self.asked.units.say_volume(from.ml), label::code(from.pour))
+        };
+        done.from_jars.iter().map(words).collect()
+    }
+
     fn state(&self, pour: &PourRecord, jar: &Jar) -> (JarState, Option<&'static str>) {
         let zone = self.sheet.hours.clock();
         let today = self.asked.now.to_zoned_datetime(zone.clone()).date();

@@ -22,10 +22,10 @@ pub use brushes::{
 pub(crate) use entry::timestamp;
 pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use estimate::JobEstimate;
-pub use from_jars::{JarForPot, JarToUse};
+pub use from_jars::{JarForPot, JarToUse, SheetChange};
 pub use planning::{BrushesNow, Planned, WhenAsked};
-pub use record::{LayerRecord, PieceRecord, ZoneRecord};
-pub use touch_up::{Dab, PartToMend, Spot, TouchUp};
+pub use record::{LayerRecord, PieceRecord, TouchedUpView, ZoneRecord};
+pub use touch_up::{Dab, PartToMend, SpotMended, TouchUp};
 pub use view::{
     CareView, ClockView, CostView, DoneView, DryingView, ElsewhereView, IdleView, OtherWay, PaceView,
     PotNeeded, PriceBetween, ReadyBetween, RunSheetView, SchemeCost, SchoolCost, StepView, TinCost, ToBuy,

@@ -15,6 +15,7 @@ use warm_blend_plan::{
 };
 
 use super::entry::{ClockSet, StepDone};
+use super::from_jars::SheetChange;
 use crate::pieces::elevation_of;
 use crate::{Refusal, Room, scheme_of};
 
@@ -48,6 +49,7 @@ pub(super) struct Elsewhere {
     pub piece: Uuid,
     pub name: String,
     pub step: String,
+    pub work: Work,
     pub when: Stretch,
     pub by: By,
 }
@@ -301,8 +303,8 @@ impl<'a> Planned<'a> {
         })
     }
 
-    /// The sheet after somebody finished a step. Refused if the step waits for another.
-    pub fn ticked(&self, said: &StepDone, by: Option<Name>) -> Result<RunSheet, Refusal> {
+    /// The sheet after somebody finished a step, and the pots whose jars it took from. Refused if the step waits for another.
+    pub fn ticked(&self, said: &StepDone, by: Option<Name>) -> Result<SheetChange, Refusal> {
         let (at, minutes_taken, note) = said.parse(self.asked.now)?;
         let step = self.steps.iter().find(|step| step.id.to_string() == said.step).ok_or_else(|| {
             Refusal::field("/step", "this step is no longer on the run sheet; check the sheet")
@@ -312,6 +314,7 @@ impl<'a> Planned<'a> {
             return Err(Refusal::field("/step", format!("tick “{before}” first")));
         }
         let minutes_taken = minutes_taken.or_else(|| self.sheet.by_the_clock(step.id, at));
+        let (from_jars, pours) = self.out_of_jars(step, at);
         let mut sheet = self.sheet.clone().without_clock(step.id);
         sheet.lead |= said.lead && step.work == Work::LeadTest;
         sheet.done.push(Done {
@@ -323,9 +326,17 @@ impl<'a> Planned<'a> {
             note,
             photo: said.photo,
             by,
+            from_jars,
         });
         sheet.check().map_err(|error| Refusal::field(error.pointer, error.message))?;
-        Ok(sheet)
+        Ok(SheetChange { sheet, pours })
+    }
+
+    /// The sheet without a finished step, by its index, and the pots whose jars get back what it took.
+    pub fn unticked(&self, place: usize) -> SheetChange {
+        let pours =
+            self.sheet.done.get(place).map_or_else(Vec::new, |done| self.back_in_jars(&done.from_jars));
+        SheetChange { sheet: self.sheet.clone().without(place), pours }
     }
 
     /// The sheet after a clock was started or paused.

@@ -4,13 +4,10 @@ use serde::Serialize;
 use utoipa::ToSchema;
 use warm_blend_board::FLAT;
 use warm_blend_interchange::csv;
-use warm_blend_plan::{Laid, Lying, care_card};
+use warm_blend_plan::{Laid, Lying, Spot, TouchedUp, care_card};
 
 use super::planning::Planned;
 use crate::{Export, Refusal, scheme_of};
-
-/// Area of a mend the size of a palm, m²†.
-pub(super) const PALM: f64 = 0.01;
 
 /// Record of a piece.
 #[derive(Debug, Serialize, ToSchema)]
@@ -25,6 +22,8 @@ pub struct PieceRecord {
     pub finished: bool,
     /// Parts.
     pub zones: Vec<ZoneRecord>,
+    /// Spots mended since, earliest first.
+    pub touched_up: Vec<TouchedUpView>,
     /// Care instructions.
     pub care: Vec<&'static str>,
 }
@@ -36,6 +35,17 @@ pub struct ZoneRecord {
     pub zone: &'static str,
     /// Layers, lowest first.
     pub layers: Vec<LayerRecord>,
+}
+
+/// A mended spot of the record.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TouchedUpView {
+    /// `Drawer fronts, a chip`.
+    pub words: String,
+    /// How it came out.
+    pub note: Option<String>,
+    /// Time, RFC 3339.
+    pub at: String,
 }
 
 /// A layer of the record.
@@ -53,13 +63,21 @@ pub struct LayerRecord {
     pub mends: Option<String>,
 }
 
+fn touched_up(TouchedUp { zone, spot, note, at, .. }: &TouchedUp) -> TouchedUpView {
+    TouchedUpView {
+        words: format!("{}, {}", zone.name(), spot.words()),
+        note: note.as_ref().map(|note| note.as_str().to_owned()),
+        at: at.to_string(),
+    }
+}
+
 impl Planned<'_> {
     /// Record of a piece from its finished steps, whatever its scheme is now.
     pub fn record(&self) -> Result<PieceRecord, Refusal> {
         let tins = |paint| self.product(paint);
         let mends = |laid: &Laid| {
             let put_on = !laid.technique.takes_away();
-            let ml = PALM * laid.technique.ml_by_square_metre(laid.hand, &FLAT);
+            let ml = Spot::Palm.square_metres() * laid.technique.ml_by_square_metre(laid.hand, &FLAT);
             put_on.then(|| self.asked.units.say_drop(ml))
         };
         let record = |lying: &Lying, how: String, laid: Option<&Laid>| LayerRecord {
@@ -85,6 +103,7 @@ impl Planned<'_> {
             scheme: scheme_of(self.piece, None)?.name.as_str().to_owned(),
             finished: self.steps.is_empty(),
             zones: zones.collect(),
+            touched_up: self.sheet.touched_up.iter().map(touched_up).collect(),
             care: care_card(lies, &tins),
         })
     }

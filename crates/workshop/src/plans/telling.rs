@@ -338,6 +338,7 @@ impl Planned<'_> {
             note: done.note.as_ref().map(|note| note.as_str().to_owned()),
             photo: done.photo,
             by: done.by.as_ref().map(|by| by.as_str().to_owned()),
+            from_jars: self.jars_taken(done),
         };
         self.sheet.done.iter().enumerate().rev().map(one).collect()
     }

@@ -4,25 +4,28 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use warm_blend_board::FLAT;
 use warm_blend_mixing::mixed_again;
-use warm_blend_paint::{Look, Material, Measure, MixPart, PaintId, Parts, shares};
-use warm_blend_plan::{Laid, Lying, wait};
+use warm_blend_paint::{Look, Material, Measure, MixPart, Name, Note, PaintId, Parts, shares};
+use warm_blend_piece::Zone;
+use warm_blend_plan::{Laid, Lying, Spot, TouchedUp, wait};
 
-use super::from_jars::JarToUse;
+use super::from_jars::{JarToUse, SheetChange};
 use super::materials::COUNTED;
 use super::planning::Planned;
 use super::reasons::lasting;
-use super::record::PALM;
 use crate::Refusal;
 
-/// Size of a spot.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Deserialize, ToSchema)]
-#[serde(rename_all = "kebab-case")]
-pub enum Spot {
-    /// A chip, 2 × 2 cm.
-    #[default]
-    Chip,
-    /// The size of a palm, 10 × 10 cm.
-    Palm,
+/// A spot that was mended.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+pub struct SpotMended {
+    /// The part, `drawers` …
+    #[schema(value_type = String)]
+    pub zone: Zone,
+    /// Its size.
+    #[serde(default)]
+    pub spot: Spot,
+    /// How it came out.
+    #[serde(default)]
+    pub note: Option<String>,
 }
 
 /// How spots of a piece are mended.
@@ -73,15 +76,6 @@ pub struct Dab {
     pub dries: Option<String>,
 }
 
-impl Spot {
-    const fn square_metres(self) -> f64 {
-        match self {
-            Spot::Chip => 4e-4,
-            Spot::Palm => PALM,
-        }
-    }
-}
-
 impl Planned<'_> {
     /// How a spot of each part is mended.
     pub fn touch_up(&self, spot: Spot) -> Result<TouchUp, Refusal> {
@@ -104,6 +98,24 @@ impl Planned<'_> {
             client: self.piece.brief.client.as_ref().map(|client| client.as_str().to_owned()),
             parts: parts.collect::<Result<_, Refusal>>()?,
         })
+    }
+
+    /// The sheet after somebody mended a spot, and the pots whose jars it took from.
+    pub fn touched_up(&self, said: &SpotMended, by: Option<Name>) -> Result<SheetChange, Refusal> {
+        let note = said.note.as_deref().map(Note::new).transpose();
+        let note = note.map_err(|error| Refusal::field("/note", error))?.flatten();
+        let on = self.on.zones().find(|(zone, on)| *zone == said.zone && !on.lies().is_empty());
+        let none = || Refusal::field("/zone", "nothing was ticked off on this part yet; choose another");
+        let lies = on.ok_or_else(none)?.1.lies();
+        let layers = lies.iter().flat_map(|lying| lying.work.layers());
+        let dabs = layers.filter(|laid| !laid.technique.takes_away());
+        let wanted = dabs.map(|laid| (laid.pot.as_slice(), spot_ml(laid, said.spot)));
+        let (at, mut sheet) = (self.asked.now, self.sheet.clone());
+        let (from_jars, pours) = self.dabbed_from_jars(wanted, at);
+        let (zone, spot) = (said.zone, said.spot);
+        sheet.touched_up.push(TouchedUp { at, zone, spot, note, by, from_jars });
+        sheet.check().map_err(|error| Refusal::field(error.pointer, error.message))?;
+        Ok(SheetChange { sheet, pours })
     }
 
     fn dabs(&self, lying: &Lying, spot: Spot) -> Result<Vec<Dab>, Refusal> {
@@ -129,7 +141,7 @@ impl Planned<'_> {
         if laid.technique.takes_away() {
             return Ok(bare);
         }
-        let ml = spot.square_metres() * laid.technique.ml_by_square_metre(laid.hand, &FLAT);
+        let ml = spot_ml(laid, spot);
         let jar = self.pot_left(&laid.pot, ml);
         let of: Vec<(PaintId, Parts)> = laid.pot.iter().map(|part| (part.paint, part.parts.into())).collect();
         let mixed = if of.is_empty() { None } else { self.room.shelf.stirred(&of)? };
@@ -178,6 +190,11 @@ impl Planned<'_> {
         };
         pot.iter().zip(shares(pot)).map(one).collect()
     }
+}
+
+/// What a layer takes on a spot, ml.
+fn spot_ml(laid: &Laid, spot: Spot) -> f64 {
+    spot.square_metres() * laid.technique.ml_by_square_metre(laid.hand, &FLAT)
 }
 
 /// How often a recipe is taken in whole drops to cover a spot of so much, ml.

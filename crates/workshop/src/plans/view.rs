@@ -191,6 +191,8 @@ pub struct DoneView {
     pub photo: Option<Uuid>,
     /// Who did it, if they are named.
     pub by: Option<String>,
+    /// What it took out of jars: `18 ml from jar K7F`.
+    pub from_jars: Vec<String>,
 }
 
 /// Another way of working.

@@ -140,7 +140,17 @@ fn a_run_sheet_tells_its_steps() {
     ] {
         let at = "2026-11-02T09:00:00Z".parse().unwrap();
         let (zones, note) = (vec![Zone::Case, Zone::Legs], Note::new(note).unwrap());
-        sheet.done.push(Done { work, zones, at, minutes, usual: 60.0, note, photo: None, by: None });
+        sheet.done.push(Done {
+            work,
+            zones,
+            at,
+            minutes,
+            usual: 60.0,
+            note,
+            photo: None,
+            by: None,
+            from_jars: Vec::new(),
+        });
     }
     let lines = lines_of(&sheet);
     let words: Vec<&str> = lines.iter().map(|line| line.words.as_str()).collect();

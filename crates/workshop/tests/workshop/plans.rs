@@ -10,10 +10,10 @@ use warm_blend_documents::Kept;
 use warm_blend_mixing::{AmountAsEntered, JarSign, PourAction, PourEvent, PourRecord};
 use warm_blend_paint::{Class, Look, MixId, Name, PaintId, Units};
 use warm_blend_piece::{Ageing, Finish, Piece, PieceKind, Repair, Zone, ZoneFinish};
-use warm_blend_plan::{Brush, BrushRack, Paces, Rates, RunSheet, WorkingHours};
+use warm_blend_plan::{Brush, BrushRack, Paces, Rates, RunSheet, Spot, WorkingHours};
 use warm_blend_workshop::{
     BrushCounted, BrushesNow, ClockSet, Dab, OnTheBench, Planned, Refusal, Room, RunSheetEntry, RunSheetView,
-    ShelfSnapshot, Spot, StepDone, TouchUp, WashedEntry, WhenAsked, scheme_of,
+    ShelfSnapshot, StepDone, TouchUp, WashedEntry, WhenAsked, scheme_of,
 };
 
 use crate::pile::*;
@@ -96,7 +96,7 @@ impl Bench {
 
     fn tick(&mut self, at: Timestamp, step: &str) -> Result<(), Refusal> {
         let said = StepDone { step: step.to_owned(), ..StepDone::default() };
-        self.sheets[0] = self.ask(CHEST, at, |planned| planned.ticked(&said, None))?;
+        self.sheets[0] = self.ask(CHEST, at, |planned| planned.ticked(&said, None))?.sheet;
         Ok(())
     }
 }

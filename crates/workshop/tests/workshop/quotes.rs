@@ -92,7 +92,8 @@ impl<'a> Job<'a> {
             let Some(step) = view.steps.iter().find(|step| step.ready) else { return sheet };
             at = step.ends.parse::<Timestamp>().unwrap().max(at) + SignedDuration::from_mins(1);
             let said = StepDone { step: step.id.clone(), ..StepDone::default() };
-            sheet = self.ask(&sheet, at, &Paces::default(), |planned| planned.ticked(&said, None)).unwrap();
+            sheet =
+                self.ask(&sheet, at, &Paces::default(), |planned| planned.ticked(&said, None)).unwrap().sheet;
         }
     }
 }

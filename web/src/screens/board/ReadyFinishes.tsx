@@ -1,8 +1,8 @@
+import { AddMedium } from '../../common/AddMedium';
 import { UsualMediums } from '../../common/UsualMediums';
 import { BY_THE_WINDOW } from '../../parts/Lamp';
 import { WhenSeen } from '../../parts/WhenSeen';
 import type { useReadyFinishes } from '../../state/boards';
-import { AddMedium } from './AddMedium';
 import { Picture } from './Picture';
 
 interface Props {

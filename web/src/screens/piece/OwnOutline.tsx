@@ -1,6 +1,6 @@
 import { FileUp } from 'lucide-react';
 import { useState } from 'react';
-import type { Outlined, Problem } from '../../api/client';
+import type { Outlined, PatternRoom, Problem } from '../../api/client';
 import { Field } from '../../parts/Field';
 import { FileChoice } from '../../parts/FileChoice';
 import { TroubleLine } from '../../parts/TroubleLine';
@@ -9,15 +9,17 @@ import { useOutline } from '../../state/piece';
 
 interface Props {
   own: Outlined | null | undefined;
-  /** `isWord` where it is a word, which stands once and large. */
-  onChange: (own: Outlined, isWord: boolean) => void;
+  /** What a word is to fill. */
+  room: PatternRoom;
+  /** With its size, mm, where it is a word: it stands once and large. */
+  onChange: (own: Outlined, size: number | null | undefined) => void;
 }
 
 /** Largest file that is read at all, bytes: the program says how large a drawing may be. */
 const READABLE = 4_000_000;
 
 /** A pattern of the painter's own: a word, or a drawing as SVG. */
-export function OwnOutline({ own, onChange }: Props) {
+export function OwnOutline({ own, room, onChange }: Props) {
   const make = useOutline();
   const { attempt, busy } = useAction();
   const [word, setWord] = useState('');
@@ -25,7 +27,7 @@ export function OwnOutline({ own, onChange }: Props) {
   const take = async (asked: Parameters<typeof make>[0]) => {
     setProblem(undefined);
     const made = await attempt('Couldn’t make the stencil', () => make(asked), setProblem);
-    if (made) onChange(made, asked.word != null);
+    if (made) onChange(made.own, made.size);
   };
   const bring = async (file: File) => {
     const svg = await file.slice(0, READABLE).text();
@@ -55,7 +57,7 @@ export function OwnOutline({ own, onChange }: Props) {
           className="flex items-end gap-2"
           onSubmit={(event) => {
             event.preventDefault();
-            void take({ word });
+            void take({ word, room });
           }}
         >
           <Field

@@ -23,7 +23,7 @@ export function Record() {
     );
   if (record.isError) return <Failed error={record.error} retry={() => record.refetch()} />;
   if (!record.data) return <Waiting rows={10} />;
-  const { zones, care, client, finished, piece: name, scheme } = record.data;
+  const { zones, touched_up: touchedUp, care, client, finished, piece: name, scheme } = record.data;
   // Parts that wear the same are shown together.
   const painted: { parts: string[]; layers: (typeof zones)[number]['layers'] }[] = [];
   for (const { zone, layers } of zones.filter((one) => one.layers.length > 0)) {
@@ -87,6 +87,20 @@ export function Record() {
           To repair a spot: dab on the same layers in this order with a small, nearly dry brush. Let each dry,
           and feather the edges with almost no pressure.
         </p>
+      )}
+      {touchedUp.length > 0 && (
+        <section aria-label="Touched up since">
+          <h2 className="text-xl print:text-base">Touched up since</h2>
+          <ul className="list-disc pl-6">
+            {touchedUp.map(({ words, note, at }) => (
+              <li key={at}>
+                {words}
+                {note && <>: “{note}”</>}
+                <span className="text-sm text-soft print:text-[8pt]"> {clock.short(at)}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
       )}
       {care.length > 0 && (
         <section aria-label="How to look after it">

@@ -7,9 +7,11 @@ import { NumberField } from '../../parts/NumberField';
 import { Picker } from '../../parts/Picker';
 import { SlideRow } from '../../parts/SlideRow';
 import { TroubleLine } from '../../parts/TroubleLine';
+import { BorderOf } from './BorderOf';
 import { FadeOf } from './FadeOf';
 import { OwnOutline } from './OwnOutline';
 import type { Choice } from './pots';
+import { SoftenedOf } from './SoftenedOf';
 import { Wisps } from './Wisps';
 
 interface Props {
@@ -23,13 +25,14 @@ interface Props {
   onChange: (stencil: Stencil | null) => void;
 }
 
-/** The largest pattern that the slider gives, mm. */
+/** The largest pattern that the slider gives on small parts, mm. */
 const LARGEST = 400;
 const NONE = { id: 'none', name: 'No pattern' };
 const OWN = { id: 'own', name: 'Your own' };
 
 /** A pattern through a stencil: which, how large, how often, in which colour. */
 export function StencilOf({ zone, stencil, choices, pots, others, onShow, onChange }: Props) {
+  const largest = Math.max(LARGEST, stencil?.size ?? 0);
   const choose = (motif: string) => {
     const pot = stencil?.pot ?? pots[0]?.pot;
     if (motif === NONE.id || !pot) onChange(null);
@@ -50,8 +53,9 @@ export function StencilOf({ zone, stencil, choices, pots, others, onShow, onChan
       {picker}
       <OwnOutline
         own={stencil.own}
-        onChange={(own, isWord) =>
-          onChange({ ...stencil, own, ...(isWord ? { repeats: 1, gap: null, size: LARGEST } : {}) })
+        room={zone.pattern_room}
+        onChange={(own, size) =>
+          onChange({ ...stencil, own, ...(size ? { repeats: 1, gap: null, around: null, size } : {}) })
         }
       />
       <Wisps
@@ -68,7 +72,7 @@ export function StencilOf({ zone, stencil, choices, pots, others, onShow, onChan
         shown={zone.stencil?.size ?? ''}
         value={stencil.size}
         from={20}
-        to={LARGEST}
+        to={largest}
         step={5}
         onShow={(size) => onShow({ ...stencil, size })}
         onChange={(size) => onChange({ ...stencil, size })}
@@ -98,6 +102,10 @@ export function StencilOf({ zone, stencil, choices, pots, others, onShow, onChan
       >
         Mirror every second repeat
       </Checkbox>
+      <BorderOf zone={zone} stencil={stencil} choices={choices} onChange={onChange} />
+      <Checkbox checked={stencil.by_hand ?? false} onChange={(by_hand) => onChange({ ...stencil, by_hand })}>
+        Painted by hand, without a stencil
+      </Checkbox>
       {zone.stencil?.spread && (
         <p className="text-sm text-soft first-letter:uppercase">{zone.stencil.spread}</p>
       )}
@@ -105,6 +113,11 @@ export function StencilOf({ zone, stencil, choices, pots, others, onShow, onChan
         fade={stencil.fade}
         onShow={(fade) => onShow({ ...stencil, fade })}
         onChange={(fade) => onChange({ ...stencil, fade })}
+      />
+      <SoftenedOf
+        softened={stencil.softened}
+        onShow={(softened) => onShow({ ...stencil, softened })}
+        onChange={(softened) => onChange({ ...stencil, softened })}
       />
       {zone.stencil && zone.stencil.marks.length > 0 && (
         <details className="text-sm">

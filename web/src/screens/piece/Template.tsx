@@ -32,7 +32,8 @@ export function Template() {
   if (template.isError) return <Failed error={template.error} retry={() => template.refetch()} />;
   if (!template.data) return <Waiting rows={6} />;
   const { data } = template;
-  const sheets = data.sheets.length;
+  const sheets = data.sheets.length * data.cuts.length;
+  const names = data.cuts.map(({ name }) => name.toLowerCase()).join(' and ');
   return (
     <div className="template-sheets grid gap-5 px-4 pt-2 pb-8 md:px-5 print:block print:p-0">
       <div className="grid gap-3 print:hidden">
@@ -40,14 +41,15 @@ export function Template() {
           <ArrowLeft size={18} aria-hidden /> The piece
         </Link>
         <div className="flex flex-wrap items-center gap-3">
-          <h1 className="mr-auto text-3xl">Template: {data.motif.toLowerCase()}</h1>
+          <h1 className="mr-auto text-3xl">Template: {names}</h1>
           <button type="button" className="press press-ink" onClick={() => window.print()}>
             <Printer size={18} aria-hidden /> Print {sheets === 1 ? 'one sheet' : `${sheets} sheets`}
           </button>
         </div>
         <p className="max-w-prose">
           {data.part} of {data.piece}, {data.size}. {data.spread}. Print at 100 %, and measure the check line
-          before you cut{sheets > 1 && '; lay the sheets together by their crosses'}.
+          before you {data.by_hand ? 'trace it' : 'cut'}
+          {data.sheets.length > 1 && '; lay the sheets together by their crosses'}.
         </p>
         {data.marks.length > 0 && (
           <ul aria-label="Centre lines, measured from one end" className="text-sm">
@@ -57,14 +59,22 @@ export function Template() {
           </ul>
         )}
       </div>
-      {data.sheets.map((sheet) => (
-        <Page key={sheet.name} template={data} sheet={sheet} />
-      ))}
+      {data.cuts.map((cut) =>
+        data.sheets.map((sheet) => (
+          <Page key={`${cut.name} ${sheet.name}`} template={data} cut={cut} sheet={sheet} />
+        )),
+      )}
     </div>
   );
 }
 
-function Page({ template, sheet }: { template: StencilTemplate; sheet: StencilTemplate['sheets'][number] }) {
+interface Sheet {
+  template: StencilTemplate;
+  cut: StencilTemplate['cuts'][number];
+  sheet: StencilTemplate['sheets'][number];
+}
+
+function Page({ template, cut, sheet }: Sheet) {
   const { x, y, w, h } = sheet;
   const corners = [
     [x, y],
@@ -74,12 +84,12 @@ function Page({ template, sheet }: { template: StencilTemplate; sheet: StencilTe
   ];
   return (
     <article
-      aria-label={`Sheet ${sheet.name}`}
+      aria-label={`${cut.name}, sheet ${sheet.name}`}
       className="template-sheet w-fit bg-white p-[4mm] text-black print:p-0"
     >
       <svg
         role="img"
-        aria-label={`${template.motif} at true size`}
+        aria-label={`${cut.name} at true size`}
         width={`${w + 2 * BEYOND}mm`}
         height={`${h + 2 * BEYOND}mm`}
         viewBox={`${x - BEYOND} ${y - BEYOND} ${w + 2 * BEYOND} ${h + 2 * BEYOND}`}
@@ -88,10 +98,10 @@ function Page({ template, sheet }: { template: StencilTemplate; sheet: StencilTe
         strokeWidth={0.25}
       >
         <path
-          d={template.outline}
+          d={cut.outline}
           strokeLinecap="round"
-          strokeWidth={0.25 * template.outline_scale}
-          transform={`scale(${1 / template.outline_scale})`}
+          strokeWidth={0.25 * cut.scale}
+          transform={`scale(${1 / cut.scale})`}
         />
         {corners.map(([cx = 0, cy = 0]) => (
           <path
@@ -113,7 +123,7 @@ function Page({ template, sheet }: { template: StencilTemplate; sheet: StencilTe
         <path d="M0 0v5M100 0v5M0 2.5h100" />
       </svg>
       <p className="text-sm">
-        This line is 100 mm. Sheet {sheet.name}: {template.motif.toLowerCase()}, {template.size},{' '}
+        This line is 100 mm. Sheet {sheet.name}: {cut.name.toLowerCase()}, {template.size},{' '}
         {template.part.toLowerCase()}.
       </p>
     </article>

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { TouchUp as Mending, MixPart } from '../../api/client';
 import { useInLights } from '../../light/light';
 import { Doubt } from '../../parts/Doubt';
+import { Field } from '../../parts/Field';
 import { keyed } from '../../parts/keyed';
 import { useTell } from '../../parts/Notice';
 import { Picker } from '../../parts/Picker';
@@ -11,8 +12,7 @@ import { Segments } from '../../parts/Segments';
 import { clockOf } from '../../parts/times';
 import { useAction } from '../../parts/useAction';
 import { Failed, Waiting } from '../../parts/Waiting';
-import { useNoteCalls } from '../../state/log';
-import { useTouchUp } from '../../state/runSheet';
+import { useRunSheetCalls, useTouchUp } from '../../state/runSheet';
 import { useToPot } from '../../state/useToPot';
 import { usePiece } from '../../state/workspace';
 import { NoKind } from './NoKind';
@@ -24,12 +24,13 @@ const SPOTS = [
   { id: 'chip', name: 'A chip' },
   { id: 'palm', name: 'A palm' },
 ] as const;
+type SpotSize = (typeof SPOTS)[number]['id'];
 
 /** The chip at the corner of the door: which pot, or what to mix, and in which order to dab it on. */
 export function TouchUp() {
   useInLights(undefined);
   const piece = usePiece().data;
-  const [spot, setSpot] = useState<(typeof SPOTS)[number]['id']>('chip');
+  const [spot, setSpot] = useState<SpotSize>('chip');
   const [zone, setZone] = useState('');
   const formed = Boolean(piece?.entry.form);
   const mending = useTouchUp(formed ? piece?.id : undefined, spot);
@@ -72,7 +73,7 @@ export function TouchUp() {
             Clean and dry the spot first. Dab each layer on with a small, nearly dry brush, feather its edge
             with almost no pressure, and let it dry. Compare it with the old finish before the next.
           </p>
-          <Noted piece={piece.id} part={part.name} />
+          <Noted key={part.zone} piece={piece.id} zone={part.zone} spot={spot} />
         </>
       ) : (
         <p className="max-w-prose text-soft">
@@ -148,19 +149,31 @@ function Dabs({ part }: { part: Mending['parts'][number] }) {
   );
 }
 
-/** The touch-up goes into the log. */
-function Noted({ piece, part }: { piece: string; part: string }) {
-  const calls = useNoteCalls();
+/** How it came out goes into the record and the log. */
+function Noted({ piece, zone, spot }: { piece: string; zone: string; spot: SpotSize }) {
+  const calls = useRunSheetCalls(piece);
   const tell = useTell();
   const { attempt, busy } = useAction();
-  const note = () =>
-    attempt('Couldn’t write it into the log', async () => {
-      await calls.write({ words: `Touched up a spot: ${part.toLowerCase()}.`, piece });
-      tell('It’s in the log');
+  const [note, setNote] = useState('');
+  const save = () =>
+    attempt('Couldn’t save the touch-up', async () => {
+      await calls.mended({ zone, spot, note: note.trim() || null });
+      setNote('');
+      tell('It’s in the record and the log');
     });
   return (
-    <button type="button" className="press press-ink w-fit print:hidden" disabled={busy} onClick={note}>
-      Write it in the log
-    </button>
+    <div className="flex max-w-prose flex-wrap items-end gap-3 print:hidden">
+      <Field
+        className="min-w-60 flex-1"
+        label="How did it come out?"
+        placeholder="a touch lighter than the old coat"
+        error={undefined}
+        value={note}
+        onChange={setNote}
+      />
+      <button type="button" className="press press-ink" disabled={busy} onClick={save}>
+        Save the touch-up
+      </button>
+    </div>
   );
 }

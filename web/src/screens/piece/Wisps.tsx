@@ -1,5 +1,6 @@
 import { Plus, X } from 'lucide-react';
 import type { Stencil, ZoneView } from '../../api/client';
+import { Named } from '../../parts/Named';
 import { Picker } from '../../parts/Picker';
 import { PotPicker } from './PotPicker';
 import { type Choice, samePot } from './pots';
@@ -21,7 +22,7 @@ export function Wisps({ stencil, pots, others, most, onChange }: Props) {
   const wisps = stencil.wisps ?? [];
   const put = (wisps: NonNullable<Stencil['wisps']>) => onChange({ ...stencil, wisps });
   const coloured = others.filter((zone) => zone.pots.length > 0);
-  const own = [stencil.pot, ...wisps];
+  const own = [stencil.pot, ...wisps, ...(stencil.edge ? [stencil.edge] : [])];
   const alike = (pots: typeof own) =>
     pots.length === own.length && own.every((pot, n) => samePot(pot, pots[n] ?? []));
   const like = coloured.find((zone) => alike(zone.pots))?.zone ?? OWN;
@@ -39,26 +40,29 @@ export function Wisps({ stencil, pots, others, most, onChange }: Props) {
           value={like}
           onChange={(id) => {
             const [pot, ...wisps] = coloured.find(({ zone }) => zone === id)?.pots ?? [];
-            if (pot) onChange({ ...stencil, pot, wisps });
+            if (pot) onChange({ ...stencil, pot, wisps, edge: null });
           }}
         />
       )}
-      <PotPicker
-        label="Colour of the pattern"
-        pots={pots}
-        pot={stencil.pot}
-        onChange={(pot) => onChange({ ...stencil, pot })}
-      />
+      <Named name="Colour">
+        <PotPicker
+          label="Colour of the pattern"
+          pots={pots}
+          pot={stencil.pot}
+          onChange={(pot) => onChange({ ...stencil, pot })}
+        />
+      </Named>
       {wisps.map((pot, n) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a colour is its place
         <div key={n} className="flex items-end gap-1">
-          <PotPicker
-            label={`Wisped colour ${n + 2}`}
-            className="min-w-0 flex-1"
-            pots={pots}
-            pot={pot}
-            onChange={(next) => put(wisps.with(n, next))}
-          />
+          <Named name="Wisped over it" className="min-w-0 flex-1">
+            <PotPicker
+              label={`Wisped colour ${n + 2}`}
+              pots={pots}
+              pot={pot}
+              onChange={(next) => put(wisps.with(n, next))}
+            />
+          </Named>
           <button
             type="button"
             className="press press-bare"
@@ -69,14 +73,45 @@ export function Wisps({ stencil, pots, others, most, onChange }: Props) {
           </button>
         </div>
       ))}
+      {stencil.edge && (
+        <div className="flex items-end gap-1">
+          <Named name="Edges" className="min-w-0 flex-1">
+            <PotPicker
+              label="Colour of the edges"
+              pots={pots}
+              pot={stencil.edge}
+              onChange={(edge) => onChange({ ...stencil, edge })}
+            />
+          </Named>
+          <button
+            type="button"
+            className="press press-bare"
+            aria-label="Remove the edges"
+            onClick={() => onChange({ ...stencil, edge: null })}
+          >
+            <X size={18} aria-hidden />
+          </button>
+        </div>
+      )}
       {own.length < most && another && (
-        <button
-          type="button"
-          className="press press-bare -ml-2 w-fit text-sm"
-          onClick={() => put([...wisps, another.pot])}
-        >
-          <Plus size={18} aria-hidden /> Wisp another colour over it
-        </button>
+        <div className="-ml-2 flex flex-wrap">
+          <button
+            type="button"
+            className="press press-bare text-sm"
+            onClick={() => put([...wisps, another.pot])}
+          >
+            <Plus size={18} aria-hidden /> Wisp another colour over it
+          </button>
+          {!stencil.edge && (
+            <button
+              type="button"
+              className="press press-bare text-sm"
+              onClick={() => onChange({ ...stencil, edge: another.pot })}
+            >
+              <Plus size={18} aria-hidden /> Shade the edges
+            </button>
+          )}
+        </div>
       )}
     </div>
   );

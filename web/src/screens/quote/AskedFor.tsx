@@ -1,8 +1,15 @@
-import type { ReactNode } from 'react';
-import { type PieceChoices, Problem, type QuoteAsked, type QuoteView } from '../../api/client';
+import {
+  type PieceChoices,
+  Problem,
+  type QuoteAsked,
+  type QuoteView,
+  type ReadyFinish,
+} from '../../api/client';
+import { AddMedium } from '../../common/AddMedium';
 import { MainColour } from '../../common/MainColour';
 import { MeasureField } from '../../common/MeasureField';
 import { Field } from '../../parts/Field';
+import { Named } from '../../parts/Named';
 import { Picker } from '../../parts/Picker';
 import { TroubleLine } from '../../parts/TroubleLine';
 import type { useBoardChoices } from '../../state/boards';
@@ -13,6 +20,8 @@ interface Props {
   choices: PieceChoices;
   boards: NonNullable<ReturnType<typeof useBoardChoices>>;
   quote: LastPreview<QuoteView>;
+  /** What the shelf would make of each finish. */
+  ready: ReadyFinish[];
   onChange: (asked: QuoteAsked) => void;
 }
 
@@ -20,17 +29,21 @@ const SIZES = ['width', 'height', 'depth'] as const;
 const NONE = 'none';
 
 /** What the client asks for. */
-export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
+export function AskedFor({ asked, choices, boards, quote, ready, onChange }: Props) {
   const problem = quote.error instanceof Problem ? quote.error : undefined;
   const change = (part: Partial<QuoteAsked>) => onChange({ ...asked, ...part });
   const kind = choices.kinds.find(({ id }) => id === asked.kind);
   const [first, second] = asked.finishes;
   const finish = (n: number, part: Partial<QuoteAsked['finishes'][number]>) =>
     change({ finishes: asked.finishes.map((one, at) => (at === n ? { ...one, ...part } : one)) });
+  const mediums = ready
+    .filter(({ id }) => asked.finishes.some(({ template }) => template === id))
+    .flatMap(({ medium }) => medium ?? []);
+  const lacking = mediums.filter((one, at) => mediums.findIndex((other) => other.class === one.class) === at);
   const elsewhere = problem && !SIZES.some((size) => problem.at(`/${size}`)) && problem.message;
   return (
     <section aria-label="What the client asks for" className="grid gap-3">
-      <Labelled label="What it is">
+      <Named name="What it is">
         <Picker
           label="What it is"
           className="w-full"
@@ -41,7 +54,7 @@ export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
             if (usual) change({ kind: id, width: usual.width, height: usual.height, depth: usual.depth });
           }}
         />
-      </Labelled>
+      </Named>
       <div className="grid grid-cols-3 gap-2">
         {SIZES.filter((size) => kind?.asks.some(({ id }) => id === size)).map((size) => (
           <MeasureField
@@ -54,7 +67,7 @@ export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
           />
         ))}
       </div>
-      <Labelled label="How carved">
+      <Named name="How carved">
         <Picker
           label="How carved"
           className="w-full"
@@ -62,8 +75,8 @@ export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
           value={asked.carving ?? NONE}
           onChange={(id) => change({ carving: id === NONE ? null : id })}
         />
-      </Labelled>
-      <Labelled label="What is on it">
+      </Named>
+      <Named name="What is on it">
         <Picker
           label="What is on it"
           className="w-full"
@@ -71,8 +84,8 @@ export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
           value={asked.ground}
           onChange={(ground) => change({ ground })}
         />
-      </Labelled>
-      <Labelled label="Finish">
+      </Named>
+      <Named name="Finish">
         <Picker
           label="Finish"
           className="w-full"
@@ -80,9 +93,9 @@ export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
           value={first?.template ?? ''}
           onChange={(template) => finish(0, { template })}
         />
-      </Labelled>
+      </Named>
       <MainColour label="Main colour" base={first?.base} onChange={(base) => finish(0, { base })} />
-      <Labelled label="Fronts">
+      <Named name="Fronts">
         <Picker
           label="Fronts"
           className="w-full"
@@ -94,7 +107,7 @@ export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
             })
           }
         />
-      </Labelled>
+      </Named>
       {second && (
         <MainColour
           label="Colour of the fronts"
@@ -103,6 +116,9 @@ export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
         />
       )}
       {elsewhere && <TroubleLine>{elsewhere}</TroubleLine>}
+      {lacking.map((medium) => (
+        <AddMedium key={medium.class} medium={medium} />
+      ))}
       <Field
         label="Client"
         value={asked.client ?? ''}
@@ -117,14 +133,5 @@ export function AskedFor({ asked, choices, boards, quote, onChange }: Props) {
         error={undefined}
       />
     </section>
-  );
-}
-
-function Labelled({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <div className="grid gap-1 text-sm font-semibold">
-      {label}
-      {children}
-    </div>
   );
 }

@@ -43,7 +43,7 @@ export function Offer({ asked, kind, quote, children }: Props) {
       <div className="grid content-start gap-3 xl:col-start-2">
         <div>
           <p className="font-display text-5xl font-semibold" role="status">
-            {money(quote.sum.likely)}
+            {quote.sum.likely > 0 ? money(quote.sum.likely) : 'No price yet'}
           </p>
           {Math.round(quote.sum.least) < Math.round(quote.sum.most) && (
             <p className="text-soft print:hidden">likely {between(quote.sum.least, quote.sum.most)}</p>

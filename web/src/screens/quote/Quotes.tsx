@@ -1,11 +1,11 @@
 import { Printer } from 'lucide-react';
 import { useState } from 'react';
-import type { QuoteAsked } from '../../api/client';
+import { type GroundKind, Problem, type QuoteAsked, type ReadyFinish } from '../../api/client';
 import { useInLights } from '../../light/light';
 import { useTell } from '../../parts/Notice';
 import { useAction } from '../../parts/useAction';
 import { Failed, Waiting } from '../../parts/Waiting';
-import { useBoardChoices } from '../../state/boards';
+import { useBoardChoices, useReadyFinishes } from '../../state/boards';
 import { usePieceChoices } from '../../state/piece';
 import { useQuote, useQuoteCalls } from '../../state/quotes';
 import { AskedFor } from './AskedFor';
@@ -23,12 +23,22 @@ const FIRST: QuoteAsked = {
   finishes: [{ template: 'aged' }],
 };
 
+/** The same in the first finish that the shelf can make, where it lacks something for that one. */
+function first(ready: ReadyFinish[]): QuoteAsked {
+  const lacks = ready.some(({ id, lacks }) => id === FIRST.finishes[0]?.template && lacks);
+  const possible = lacks && ready.find(({ lacks }) => !lacks);
+  return possible ? { ...FIRST, finishes: [{ template: possible.id }] } : FIRST;
+}
+
 /** A quote for a client in the shop, before anything is painted; and what became of earlier ones. */
 export function Quotes() {
   useInLights(undefined);
   const choices = usePieceChoices();
   const boards = useBoardChoices();
-  const [asked, setAsked] = useState<QuoteAsked>(FIRST);
+  const [chosen, setAsked] = useState<QuoteAsked>();
+  const ready =
+    useReadyFinishes((chosen ?? FIRST).ground as GroundKind, chosen?.finishes[0]?.base ?? undefined) ?? [];
+  const asked = chosen ?? first(ready);
   const quote = useQuote(asked);
   const calls = useQuoteCalls();
   const tell = useTell();
@@ -42,11 +52,23 @@ export function Quotes() {
     <div className="client-sheet grid gap-x-8 gap-y-6 px-4 pt-2 pb-8 md:px-5 lg:grid-cols-[20rem_minmax(0,1fr)] print:block print:px-0">
       <div className="grid content-start gap-5 print:hidden">
         <h1 className="text-3xl">Quote</h1>
-        <AskedFor asked={asked} choices={choices} boards={boards} quote={quote} onChange={setAsked} />
+        <AskedFor
+          asked={asked}
+          choices={choices}
+          boards={boards}
+          quote={quote}
+          ready={ready}
+          onChange={setAsked}
+        />
         <Terms />
       </div>
       <div className="grid content-start gap-8">
-        {quote.error && !quote.last && <Failed error={quote.error} retry={quote.retry} />}
+        {quote.error instanceof Problem && !quote.last && (
+          <p className="text-soft">The quote appears here once the finish can be made.</p>
+        )}
+        {quote.error && !(quote.error instanceof Problem) && !quote.last && (
+          <Failed error={quote.error} retry={quote.retry} />
+        )}
         {!quote.last && !quote.error && <Waiting rows={8} />}
         {quote.last && (
           <Offer

@@ -6,6 +6,9 @@ import { useInTurn } from '../../parts/useAction';
 import { NO_TERMS, useWorkshop, useWorkshopCalls } from '../../state/workshop';
 
 const FIELDS = [
+  { id: 'hour', label: 'An hour of work', unit: undefined },
+  { id: 'overhead', label: 'Overhead', unit: '%' },
+  { id: 'margin', label: 'Margin', unit: '% of the price' },
   { id: 'deposit', label: 'Deposit', unit: '% of the sum' },
   { id: 'delivery', label: 'Delivery', unit: undefined },
   { id: 'tax', label: 'Tax', unit: '%' },
@@ -47,11 +50,11 @@ export function Terms() {
         ))}
       </div>
       <p className="pt-2 text-sm text-soft">
-        Hourly rate, overhead and margin are under{' '}
+        Rates left blank are those of the last run sheet. A piece that is planned keeps its own, under{' '}
         <Link to="/run-sheet" className="text-ink underline underline-offset-3">
           Hours and rates
-        </Link>{' '}
-        on the run sheet.
+        </Link>
+        .
       </p>
     </details>
   );

@@ -37,6 +37,7 @@ export function DoneSteps({ piece, sheet, clock }: Props) {
                 {done.zones.length > 0 && ` · ${done.zones.join(', ')}`}
                 {done.by && ` · ${done.by}`}
               </p>
+              {done.from_jars.length > 0 && <p className="text-sm text-soft">{done.from_jars.join(', ')}</p>}
               {done.note && <p className="text-sm">“{done.note}”</p>}
               {done.photo && (
                 <img

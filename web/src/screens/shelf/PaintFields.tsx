@@ -1,12 +1,13 @@
 import { ChevronDown } from 'lucide-react';
 import { Select } from 'radix-ui';
-import { type ReactNode, useId, useState } from 'react';
+import { useId, useState } from 'react';
 import type { Class, PaintEntry, Problem } from '../../api/client';
 import { CurrencyChoice } from '../../common/CurrencyChoice';
 import { Checkbox } from '../../parts/Checkbox';
 import { Choice, Choices } from '../../parts/Choice';
 import { ColourField } from '../../parts/ColourField';
 import { Field } from '../../parts/Field';
+import { Named } from '../../parts/Named';
 import { inScale, misread, type Scale, typed, unitOf } from '../../parts/numbers';
 import { Segments } from '../../parts/Segments';
 import { useUnitScale } from '../../state/scales';
@@ -68,7 +69,7 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
               setFound((n) => n + 1);
             }}
           />
-          <Labelled label="Colour source">
+          <Named name="Colour source" className="justify-items-start">
             <Segments
               label="Colour source"
               choices={SOURCES}
@@ -76,7 +77,7 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
               onChange={(source) => onChange({ ...entry, source })}
               className="flex bg-ground"
             />
-          </Labelled>
+          </Named>
           <NumberField
             label="Coats to cover"
             value={entry.coats_to_hide}
@@ -122,7 +123,7 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
         onChange={(opened_on) => onChange({ ...entry, opened_on: opened_on || null })}
         error={problem?.at('/opened_on')}
       />
-      <Labelled label="Condition">
+      <Named name="Condition" className="justify-items-start">
         <Segments
           label="Condition"
           choices={CONDITIONS}
@@ -130,7 +131,7 @@ export function PaintFields({ entry, onChange, problem, begin = false }: Props) 
           onChange={(condition) => onChange({ ...entry, condition })}
           className="flex bg-ground"
         />
-      </Labelled>
+      </Named>
       <Specials entry={entry} names={kind?.specials ?? []} onChange={onChange} problem={problem} />
       <Field
         label="Warning on the tin"
@@ -165,17 +166,6 @@ const MARKS = [
   { id: 'blocks_stains', label: 'Blocks stains and tannin' },
   { id: 'solvent_borne', label: 'Solvent-based: rags can self-heat' },
 ] as const;
-
-function Labelled({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <div className="grid justify-items-start gap-1">
-      <span aria-hidden className="text-sm font-semibold">
-        {label}
-      </span>
-      {children}
-    </div>
-  );
-}
 
 /** What only some classes of product have. */
 function Specials({

@@ -4,8 +4,8 @@ use axum::extract::State;
 use serde::Deserialize;
 use utoipa::IntoParams;
 use uuid::Uuid;
-use warm_blend_piece::{Outlined, Piece, Zone};
-use warm_blend_workshop::{OutlineAsked, StencilTemplate, template_of};
+use warm_blend_piece::{Piece, Zone};
+use warm_blend_workshop::{OutlineAsked, OutlineMade, StencilTemplate, template_of};
 
 use crate::{
     Workspace,
@@ -38,7 +38,7 @@ pub async fn template(
 
 /// Make the outline of a stencil from a drawing or a word. Nothing is saved: the outline becomes part of a pattern.
 #[utoipa::path(post, path = "/piece/outline", operation_id = "make_outline", tag = "piece",
-    responses((status = OK, body = Outlined)))]
-pub async fn outline(Json(asked): Json<OutlineAsked>) -> Answer<Outlined> {
-    off_thread(move || Ok(asked.outlined()?)).await.map(Json)
+    responses((status = OK, body = OutlineMade)))]
+pub async fn outline(Json(asked): Json<OutlineAsked>) -> Answer<OutlineMade> {
+    off_thread(move || Ok(asked.made()?)).await.map(Json)
 }

@@ -1,8 +1,8 @@
 import { Plus } from 'lucide-react';
-import type { Class } from '../../api/client';
-import { useTell } from '../../parts/Notice';
-import { useAction } from '../../parts/useAction';
-import { usePaintCalls } from '../../state/workspace';
+import type { Class } from '../api/client';
+import { useTell } from '../parts/Notice';
+import { useAction } from '../parts/useAction';
+import { usePaintCalls } from '../state/workspace';
 
 /** Puts the medium on the shelf that a finish lacks. */
 export function AddMedium({ medium: { class: id, name } }: { medium: { class: string; name: string } }) {

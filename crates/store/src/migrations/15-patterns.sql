@@ -1,0 +1,3 @@
+-- A pattern may go round a part, be softened, be painted by hand and have edges of its own colour; a run sheet may hold mended spots and
+-- what steps took out of jars. All are inside their documents: no table changes, but a program that does not know them must not write over
+-- them.
