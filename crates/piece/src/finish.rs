@@ -5,14 +5,14 @@ use std::collections::BTreeMap;
 use uuid::Uuid;
 use warm_blend_board::{
     Application, Board, ByPlace, Family, Ground, GroundKind, HandBias, KnownTin, Layer, LayerId, Letter,
-    Motif, Passes, Place, PlaceSeen, Stack, Technique, below_the_wax, distinct_colours, lab,
+    Passes, Place, PlaceSeen, Stack, Technique, below_the_wax, distinct_colours, lab,
 };
 use warm_blend_paint::{Class, FilmState, MixPart, PaintId, WholeParts, divisor};
 use warm_blend_spectral::{BANDS, Lab, Light, Reflectance};
 
 use crate::{
-    Age, Ageing, BadFinish, Band, BlendDirection, Elevation, Extent, Finish, Over, Scheme, Stencil, Zone,
-    ZoneFinish,
+    Age, Ageing, BadFinish, Band, BlendDirection, Elevation, Extent, Finish, Mark, Over, Scheme, Stencil,
+    Zone, ZoneFinish,
 };
 
 /// Colours of a zone nearer than this, ΔE00, are one to the eye across a room†.
@@ -20,36 +20,6 @@ const ALIKE: f64 = 3.0;
 
 /// Number of steps in which a blend is computed.
 pub const STEPS: usize = 13;
-
-/// How a film was applied, which determines its mark.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Mark {
-    /// By a technique.
-    By(Technique),
-    /// Through an all-over stencil of this motif.
-    Through(Motif),
-    /// A coat that has cracked.
-    Cracked,
-    /// Through a stencil, repeat by repeat.
-    Repeated,
-    /// Through the same stencil, in wisps over what was stencilled before.
-    Wisped,
-    /// Round the edges of what was stencilled before.
-    Shaded,
-    /// By age.
-    Aged(Age),
-}
-
-impl Mark {
-    /// Mark of a layer.
-    pub fn of(layer: &Layer) -> Self {
-        match layer.technique {
-            _ if layer.is_cracked() => Mark::Cracked,
-            technique if technique.is_a_pattern() => Mark::Through(layer.motif.unwrap_or_default()),
-            technique => Mark::By(technique),
-        }
-    }
-}
 
 /// One finish on a zone.
 #[derive(Debug, Clone)]

@@ -28,8 +28,10 @@ mod elevation;
 mod finish;
 mod form;
 mod intent;
+mod mark;
 mod moved;
 mod mud;
+mod pattern;
 mod photographed;
 mod places;
 mod quoted;
@@ -49,19 +51,19 @@ pub use cohesion::{About, Finding, Pair, Stands, findings, off, pairs, shared_pa
 pub use cut::{BadOutline, Cut, Outlined, UNITS};
 pub use document::{AreaCorrection, BadPiece, Brief, OVERS, Over, PairIntent, Piece, SCHEMES, Scheme};
 pub use elevation::{Elevation, Extent, Face, Meeting, Outline, Part, Rect, View};
-pub use finish::{
-    Coat, FinishContext, FinishedZone, LaidOn, Mark, STEPS, ZoneSeen, blended, poured_together,
-};
+pub use finish::{Coat, FinishContext, FinishedZone, LaidOn, STEPS, ZoneSeen, blended, poured_together};
 pub use form::{BadForm, Form, FormField, PieceKind};
 pub use intent::{Intent, Windows};
+pub use mark::Mark;
 pub use moved::MovedPart;
 pub use mud::{Washed, mud};
+pub use pattern::{DENSE, SHADED, WISPED};
 pub use photographed::{CardKind, MarkedCard, MarkedFace, PHOTOS, PiecePhoto};
 pub use quoted::{Likely, Quote};
 pub use repair::Repair;
 pub use repeats::{PatternRoom, Repeats, Side, SideSpacing};
 pub use spacing::{BadSpacing, Spacing, spaced, spaced_by};
-pub use stencil::{Around, DENSE, Fade, SHADED, Softened, Softening, Stencil, WISPED};
+pub use stencil::{Border, Fade, Softened, Softening, Stencil};
 pub use unify::{
     Looked, PlausibleShelves, Pull, Searched, Unified, Visit, With, calms, pulls, treatments, unify,
     unify_likely,

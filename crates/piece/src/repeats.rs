@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 
 use super::stencil::SIZES;
 use super::{
-    Around, Cut, Elevation, Face, Fade, Outline, Part, Rect, Shaping, Spacing, Stencil, Zone, spaced,
+    Border, Cut, Elevation, Face, Fade, Outline, Part, Rect, Shaping, Spacing, Stencil, Zone, spaced,
     spaced_by,
 };
 
@@ -129,7 +129,7 @@ impl Repeats {
         let (cut, size) = (stencil.cut().ok()?, stencil.size);
         let (strips, corners) = match stencil.around {
             None => (vec![row(stencil, size * cut.across(), rect)?], None),
-            Some(Around { inset, corner }) => {
+            Some(Border { inset, corner }) => {
                 let border = rect.inset(inset);
                 let middles = corners(border, size)?;
                 let corners = corner.map(|motif| Corners { cut: Cut::Motif(motif), middles });

@@ -5,22 +5,11 @@
 //! paint: the film is that of [`Technique::Stencil`], and some of each motif stays bare. By hand it is a loaded brush's.
 
 use serde::{Deserialize, Serialize};
-use uuid::Uuid;
-use warm_blend_board::{
-    Application, ByPlace, Deposit, Layer, LayerId, Meets, MeetsLayer, Motif, Share, Technique,
-};
-use warm_blend_paint::{Microns, MixPart, PaintId, replace_paint};
+use warm_blend_board::{Motif, Share};
+use warm_blend_paint::{MixPart, PaintId, replace_paint};
 
-use super::{BadFinish, Cut, Elevation, Face, Mark, Outlined, Repeats, SideSpacing, Zone};
+use super::{BadFinish, Cut, Outlined};
 
-/// Share of a motif that is covered†.
-pub const DENSE: f64 = 0.85;
-/// Share of a pattern that each further colour is wisped over†.
-pub const WISPED: f64 = 0.35;
-/// Share of a pattern that its shaded edge takes†.
-pub const SHADED: f64 = 0.3;
-/// The thinnest film that wiping leaves, µm†.
-const WIPED_THIN: f64 = 0.5;
 /// The least and the largest motif, mm.
 pub(super) const SIZES: (f64, f64) = (10.0, 1000.0);
 /// Most repeats on one part.
@@ -63,7 +52,7 @@ impl Fade {
 /// A pattern as a border along all four sides of each part.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Around {
+pub struct Border {
     /// Distance from the edge of the part, 0 to 1000 mm.
     pub inset: f64,
     /// Motif in the corners, turned to fit each; corners stay free if left out.
@@ -117,7 +106,7 @@ pub struct Stencil {
     pub gap: Option<f64>,
     /// A border along all four sides of each part; in a row along the longer side if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub around: Option<Around>,
+    pub around: Option<Border>,
     /// How it fades; as strong everywhere if left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub fade: Option<Fade>,
@@ -213,96 +202,15 @@ impl Stencil {
     pub fn name(&self) -> &str {
         self.own.as_ref().map_or(self.motif.name(), |own| own.name.as_str())
     }
-
-    /// Repeats on a part of a face; `None` where it does not go.
-    pub fn on(&self, face: &Face, at: usize) -> Option<Repeats> {
-        Repeats::on(self, face, at)
-    }
-
-    /// The pattern as layers of a zone with their marks, one for each pot: the share of the flats that its motifs cover, and of that what
-    /// is wisped over it and what its edges take. What is sanded in is sanded last.
-    pub(super) fn layers(&self, elevation: &Elevation, zone: Zone) -> Result<Vec<(Layer, Mark)>, BadFinish> {
-        self.check()?;
-        let (mut flats, mut motifs) = (0.0, 0.0);
-        for face in &elevation.faces {
-            for (at, (part, net)) in face.parts.iter().zip(face.net()).enumerate() {
-                if part.zone != zone {
-                    continue;
-                }
-                let times = f64::from(face.times);
-                flats += times * net.max(0.0) * part.shares().field;
-                motifs += times * self.on(face, at).map_or(0.0, |repeats| repeats.painted());
-            }
-        }
-        if motifs <= 0.0 {
-            return Err(BadFinish::StencilNowhere(self.size));
-        }
-        // Face areas are mm², as motifs are.
-        let whole = DENSE * (motifs / flats).min(1.0);
-        let (wiped, sanded) = self.taken_off();
-        let technique = if self.by_hand { Technique::Freehand } else { Technique::Stencil };
-        let full = technique.print(Application::default()).film;
-        let film =
-            ByPlace::from_fn(|place| Microns::of(((1.0 - wiped) * full.at(place).value()).max(WIPED_THIN)));
-        let usual = Application::default();
-        let hand = Application { wipe: Share::of(0.5 + 0.5 * wiped), ..usual };
-        let layer = |(n, pot): (usize, &Vec<MixPart>)| {
-            let mark = match n {
-                0 => Mark::Repeated,
-                n if n <= self.wisps.len() => Mark::Wisped,
-                _ => Mark::Shaded,
-            };
-            let share = match mark {
-                Mark::Wisped => WISPED,
-                Mark::Shaded => SHADED,
-                _ => 1.0,
-            };
-            let cover = ByPlace { field: Share::of(share * whole), recess: Share::NONE, edge: Share::NONE };
-            let on_the_first = MeetsLayer { layer: layer_id(0), how: Meets::Seeks };
-            let layer = Layer {
-                id: layer_id(n),
-                print: Some(Deposit { film, cover }),
-                meets: (n > 0).then_some(on_the_first),
-                hand,
-                ..Layer::new(technique, pot.clone())
-            };
-            (layer, mark)
-        };
-        let mut layers: Vec<(Layer, Mark)> = self.pots().enumerate().map(layer).collect();
-        if sanded > 0.0 {
-            let smooth =
-                Layer { id: layer_id(layers.len()), ..Layer::new(Technique::SmoothSand, Vec::new()) };
-            layers.push((smooth, Mark::By(Technique::SmoothSand)));
-        }
-        Ok(layers)
-    }
-
-    /// Spacing for each length of part, once: `5 of 120 mm, 50 mm between and at the ends`.
-    pub fn spread(&self, elevation: &Elevation, zone: Zone) -> Vec<SideSpacing> {
-        let mut spread: Vec<SideSpacing> = Vec::new();
-        for face in &elevation.faces {
-            for (at, _) in face.parts.iter().enumerate().filter(|(_, part)| part.zone == zone) {
-                for side in self.on(face, at).into_iter().flat_map(|repeats| repeats.sides()) {
-                    if !spread.iter().any(|known| known.is_alike(&side)) {
-                        spread.push(side);
-                    }
-                }
-            }
-        }
-        spread
-    }
-}
-
-/// Identifies the layer of a colour of a pattern.
-const fn layer_id(n: usize) -> LayerId {
-    LayerId(Uuid::from_u128(0x5700 + n as u128))
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::{PatternRoom, PieceKind, Rect, Side, View};
+    use crate::{Mark, PatternRoom, PieceKind, Rect, Repeats, SHADED, Side, View, WISPED, Zone};
     use proptest::prelude::*;
+    use uuid::Uuid;
+    use warm_blend_board::{Layer, Meets, MeetsLayer, Technique};
 
     fn stencil(motif: Motif, size: f64, repeats: Option<u32>) -> Stencil {
         let paint = PaintId(Uuid::from_u128(1));
@@ -347,9 +255,9 @@ mod tests {
     }
 
     /// In a row, or as a border with or without a motif in its corners.
-    fn around() -> impl Strategy<Value = Option<Around>> {
+    fn around() -> impl Strategy<Value = Option<Border>> {
         let corner = prop::option::of((0..Motif::ALL.len()).prop_map(|at| Motif::ALL[at]));
-        prop::option::of((0.0..30.0f64, corner).prop_map(|(inset, corner)| Around { inset, corner }))
+        prop::option::of((0.0..30.0f64, corner).prop_map(|(inset, corner)| Border { inset, corner }))
     }
 
     /// The pattern on the front of a drawer, and that drawer.
@@ -420,7 +328,7 @@ mod tests {
     /// A border looks alike from all four sides: turned by a quarter about the middle of a square, it is the same; its corners too.
     #[test]
     fn a_border_turns_at_its_corners() {
-        let around = Some(Around { inset: 10.0, corner: Some(Motif::Corner) });
+        let around = Some(Border { inset: 10.0, corner: Some(Motif::Corner) });
         let stencil = Stencil { around, own: Some(flag()), ..stencil(Motif::Ring, 60.0, Some(3)) };
         let mut face = PieceKind::ChestOfDrawers.usual().build().unwrap().face(View::Front).unwrap().clone();
         let drawer = face.parts.iter().position(|part| part.zone == Zone::Drawers).unwrap();
@@ -507,7 +415,7 @@ mod tests {
             let word = Stencil { own: Some(own), ..stencil(Motif::Ring, size, Some(1)) };
             assert!(drawers().any(|at| word.on(face, at).is_some()), "{tall} {size}");
         }
-        let around = Some(Around { inset: room.inset, corner: None });
+        let around = Some(Border { inset: room.inset, corner: None });
         let border = Stencil { around, ..stencil(Motif::Ring, room.border, None) };
         assert!(room.border >= 20.0 && drawers().any(|at| border.on(face, at).is_some()), "{room:?}");
         let none = PatternRoom::of(&elevation, Zone::Hardware);
@@ -564,12 +472,12 @@ mod tests {
             assert_eq!(wrong.check(), Err(BadFinish::StencilGap), "{gap}");
         }
         for inset in [-1.0, f64::NAN, f64::INFINITY, 2000.0] {
-            let around = Some(Around { inset, corner: None });
+            let around = Some(Border { inset, corner: None });
             let wrong = Stencil { around, ..stencil(Motif::Ring, 40.0, None) };
             assert_eq!(wrong.check(), Err(BadFinish::StencilInset), "{inset}");
         }
         let deep = Stencil {
-            around: Some(Around { inset: 900.0, corner: None }),
+            around: Some(Border { inset: 900.0, corner: None }),
             ..stencil(Motif::Ring, 40.0, None)
         };
         assert!(matches!(layer(deep, Zone::Drawers), Err(BadFinish::StencilNowhere(_))));

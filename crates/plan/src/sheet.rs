@@ -6,7 +6,7 @@ use uuid::Uuid;
 use warm_blend_paint::{Name, Note, PaintId, replace_paint};
 use warm_blend_piece::Zone;
 
-use crate::{Air, Rates, StepId, TouchedUp, Work, WorkingHours, hours::between};
+use crate::{Air, FromJar, Rates, StepId, TouchedUp, Work, WorkingHours, hours::between};
 
 /// The run sheet of a piece.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -95,17 +95,6 @@ pub struct Done {
     /// What it took out of jars.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub from_jars: Vec<FromJar>,
-}
-
-/// Paint that a step took out of a jar.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
-pub struct FromJar {
-    /// The pot whose rest is in the jar.
-    pub pour: Uuid,
-    /// Identifies the use among those of the jar.
-    pub taken: Uuid,
-    /// Amount, ml.
-    pub ml: f64,
 }
 
 /// An invalid run sheet.

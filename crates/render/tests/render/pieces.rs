@@ -11,7 +11,7 @@ use warm_blend_paint::{
     Class, CoatsToHide, FilmState, Masstone, Material, MixPart, Name, PaintId, WholeParts,
 };
 use warm_blend_piece::{
-    Ageing, Around, Band, BlendDirection, Extent, Face, Fade, Finish, FinishContext, FinishedZone, Form,
+    Ageing, Band, BlendDirection, Border, Extent, Face, Fade, Finish, FinishContext, FinishedZone, Form,
     Intent, Outlined, PieceKind, Scheme, Softened, Softening, Stencil, View, Zone, ZoneFinish,
 };
 use warm_blend_render::{Closer, Fineness, Front, Picture, Placed, Shading};
@@ -342,7 +342,7 @@ fn a_pattern_of_three_colours_is_as_predicted() {
     let fade = Fade { weakest: 0.3, along: 1.0, across: None, patchy: 0.4 };
     let softened = |how, share| Some(Softened { how, share: Share::new(share).unwrap() });
     let border = Stencil {
-        around: Some(Around { inset: 8.0, corner: Some(Motif::Corner) }),
+        around: Some(Border { inset: 8.0, corner: Some(Motif::Corner) }),
         own: None,
         repeats: None,
         size: 45.0,

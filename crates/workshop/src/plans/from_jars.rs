@@ -7,9 +7,10 @@ use uuid::Uuid;
 use warm_blend_documents::Kept;
 use warm_blend_mixing::{Jar, JarState, JarUse, PourRecord};
 use warm_blend_paint::{MixPart, PaintId, shares};
-use warm_blend_plan::{Done, FromJar, Needed, RunSheet, Step, amounts};
+use warm_blend_plan::{Done, FromJar, Needed, Step, amounts};
 
 use super::planning::Planned;
+use super::sheet_change::PourChange;
 use crate::{held_in_jars, label};
 
 /// How far the share of a tin may be from the recipe in a pot that was poured by it†.
@@ -58,24 +59,6 @@ fn is_of(pour: &PourRecord, pot: &[MixPart]) -> bool {
         && !pot.is_empty()
         && inside.len() == pot.len()
         && shares(pot).all(|(paint, wanted)| (share(paint) - wanted).abs() <= SAME_POT)
-}
-
-/// A pot before and after some was taken out of its jar, or put back.
-pub type PourChange = (Kept<PourRecord>, PourRecord);
-
-/// A run sheet and the pots that change with it.
-#[derive(Debug)]
-pub struct SheetChange {
-    /// The sheet.
-    pub sheet: RunSheet,
-    /// The pots, each once.
-    pub pours: Vec<PourChange>,
-}
-
-impl From<RunSheet> for SheetChange {
-    fn from(sheet: RunSheet) -> Self {
-        Self { sheet, pours: Vec::new() }
-    }
 }
 
 /// Takes amounts, ml, out of the jars of pots. Less than can be measured, and more than is left, is not noted.

@@ -10,6 +10,7 @@ mod materials;
 mod planning;
 mod reasons;
 mod record;
+mod sheet_change;
 mod telling;
 mod touch_up;
 mod view;
@@ -22,9 +23,10 @@ pub use brushes::{
 pub(crate) use entry::timestamp;
 pub use entry::{ClockSet, DayHoursEntry, HoursEntry, RunSheetEntry, StepDone};
 pub use estimate::JobEstimate;
-pub use from_jars::{JarForPot, JarToUse, SheetChange};
+pub use from_jars::{JarForPot, JarToUse};
 pub use planning::{BrushesNow, Planned, WhenAsked};
 pub use record::{LayerRecord, PieceRecord, TouchedUpView, ZoneRecord};
+pub use sheet_change::SheetChange;
 pub use touch_up::{Dab, PartToMend, SpotMended, TouchUp};
 pub use view::{
     CareView, ClockView, CostView, DoneView, DryingView, ElsewhereView, IdleView, OtherWay, PaceView,

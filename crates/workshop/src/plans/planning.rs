@@ -15,7 +15,7 @@ use warm_blend_plan::{
 };
 
 use super::entry::{ClockSet, StepDone};
-use super::from_jars::SheetChange;
+use super::sheet_change::SheetChange;
 use crate::pieces::elevation_of;
 use crate::{Refusal, Room, scheme_of};
 

@@ -8,10 +8,11 @@ use warm_blend_paint::{Look, Material, Measure, MixPart, Name, Note, PaintId, Pa
 use warm_blend_piece::Zone;
 use warm_blend_plan::{Laid, Lying, Spot, TouchedUp, wait};
 
-use super::from_jars::{JarToUse, SheetChange};
+use super::from_jars::JarToUse;
 use super::materials::COUNTED;
 use super::planning::Planned;
 use super::reasons::lasting;
+use super::sheet_change::SheetChange;
 use crate::Refusal;
 
 /// A spot that was mended.
