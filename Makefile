@@ -6,7 +6,7 @@ SHELL := bash
 .DEFAULT_GOAL := help
 
 BINARY := target/release/warm-blend
-CARGO_BUILD := cargo build --release --locked --quiet -p warm-blend-server --features lean
+CARGO_BUILD := cargo build --release --locked --quiet -p warm-blend-server
 SUDO := $(shell [ "$$(id -u)" = 0 ] || echo sudo)
 
 .PHONY: help demo serve build test torture fuzz truth strings lint web api licences tools browser bench screenshots techniques clean

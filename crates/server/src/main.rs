@@ -12,10 +12,9 @@ use tokio::runtime::Runtime;
 use warm_blend_server::{Demo, Stop, Workspace, offer_demo, serve, serve_network, simulated_scale};
 use warm_blend_store::Stays;
 
-/// Many threads draw large pictures; this allocator returns their memory (see .cargo/config.toml).
-#[cfg(feature = "lean")]
+/// Many threads draw large pictures; this allocator returns their memory.
 #[global_allocator]
-static MEMORY: tikv_jemallocator::Jemalloc = tikv_jemallocator::Jemalloc;
+static MEMORY: mimalloc::MiMalloc = mimalloc::MiMalloc;
 
 /// Default port of the demo.
 const DEMO_PORT: u16 = 7879;
