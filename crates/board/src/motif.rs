@@ -32,6 +32,9 @@ pub enum Motif {
     Petals,
 }
 
+/// Angle between the petals of a spray, rad.
+const SPREAD: f64 = 0.42;
+
 impl Motif {
     /// All motifs.
     pub const ALL: [Self; Self::VARIANTS.len()] = *Self::VARIANTS.as_array().unwrap();
@@ -156,7 +159,7 @@ impl Motif {
             Motif::Petals => {
                 // Each petal is a drop: pointed where the brush was lifted, round where it was pressed.
                 let petal = |n: i32| {
-                    let (sin, cos) = (0.42 * f64::from(n) - std::f64::consts::FRAC_PI_2).sin_cos();
+                    let (sin, cos) = (SPREAD * f64::from(n) - std::f64::consts::FRAC_PI_2).sin_cos();
                     let (x, y) = (u, v - 0.75);
                     let (along, off) = (x * cos + y * sin, (y * cos - x * sin).abs());
                     let long = 1.5 - 0.11 * f64::from(n.abs());
@@ -171,6 +174,25 @@ impl Motif {
                 ((-2..=2).map(petal).fold(stem, f64::max) / 0.1).min(1.0)
             }
         }
+    }
+
+    /// Which petal a point is on, 0 for the first and for what is no petal; `None` if the motif has no petals. Neighbours differ.
+    pub fn petal(self, u: f64, v: f64) -> Option<usize> {
+        let turn = v.atan2(u);
+        // Petals spread evenly round the middle, the first to the right.
+        let round = |n: f64| (turn / std::f64::consts::TAU * n).round().rem_euclid(n) as usize;
+        let petal = match self {
+            Motif::Rosette => round(8.0),
+            Motif::Leaves | Motif::Clover => round(4.0),
+            // Only its flower: the rim is one piece.
+            Motif::Medallion if u.hypot(v) < 0.65 => round(6.0),
+            Motif::Medallion => 0,
+            // Below the lowest petal is the stem.
+            Motif::Petals if v > 0.55 => 0,
+            Motif::Petals => (u.atan2(0.75 - v) / SPREAD + 2.0).round().clamp(0.0, 4.0) as usize,
+            Motif::Lozenge | Motif::Ring | Motif::Wave | Motif::Sprig | Motif::Corner => return None,
+        };
+        Some(petal)
     }
 
     /// Share of a motif that paint reaches before a depth: 0 in its middle, 1 at its edges.
@@ -209,6 +231,23 @@ impl Motif {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    /// Each petal takes about as much of its motif as the others, and what lies to the right of a rosette is its first.
+    #[test]
+    fn petals_are_alike() {
+        for (motif, petals) in
+            [(Motif::Rosette, 8), (Motif::Leaves, 4), (Motif::Clover, 4), (Motif::Petals, 5)]
+        {
+            let mut of = vec![0.0; petals];
+            for (u, v) in Motif::cells().filter(|(u, v)| motif.depth(*u, *v) > 0.0) {
+                of[motif.petal(u, v).unwrap()] += 1.0;
+            }
+            let mean = of.iter().sum::<f64>() / petals as f64;
+            assert!(of.iter().all(|one| (0.8..1.2).contains(&(one / mean))), "{motif:?}: {of:?}");
+        }
+        assert_eq!((Motif::Rosette.petal(0.8, 0.0), Motif::Rosette.petal(0.0, 0.8)), (Some(0), Some(2)));
+        assert_eq!((Motif::Petals.petal(0.0, -0.5), Motif::Ring.petal(0.8, 0.0)), (Some(2), None));
+    }
 
     /// Areas worked by hand: a ring from 0.62 to 1 with a dot of 0.34 takes π(1 − 0.62² + 0.34²)/4 of its square; a lozenge of
     /// half the square without what lies between 0.45 and 0.58 of the way in takes (1 − 0.55² + 0.42²)/2.

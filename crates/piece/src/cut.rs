@@ -74,6 +74,14 @@ impl Cut {
         }
     }
 
+    /// Which petal a point is on; `None` if it has no petals.
+    pub fn petal(&self, u: f64, v: f64) -> Option<usize> {
+        match self {
+            Cut::Motif(motif) => motif.petal(u, v),
+            Cut::Own(_) => None,
+        }
+    }
+
     /// Share of it that paint reaches before a depth: 0 in its middle, 1 at its edges.
     pub fn before(&self, depth: f64) -> f64 {
         match self {

@@ -17,6 +17,8 @@ pub enum Mark {
     Repeated,
     /// Through the same stencil, in wisps over what was stencilled before.
     Wisped,
+    /// Over those petals or repeats whose turn is this or a later one, counted from 0.
+    InTurn(u8),
     /// Round the edges of what was stencilled before.
     Shaded,
     /// By age.

@@ -14,6 +14,7 @@ pub const WISPED: f64 = 0.35;
 pub const SHADED: f64 = 0.3;
 /// The thinnest film that wiping leaves, µm†.
 const WIPED_THIN: f64 = 0.5;
+
 impl Stencil {
     /// Repeats on a part of a face; `None` where it does not go.
     pub fn on(&self, face: &Face, at: usize) -> Option<Repeats> {
@@ -21,10 +22,10 @@ impl Stencil {
     }
 
     /// The pattern as layers of a zone with their marks, one for each pot: the share of the flats that its motifs cover, and of that what
-    /// is wisped over it and what its edges take. What is sanded in is sanded last.
+    /// lies over it and what its edges take. What is sanded in is sanded last.
     pub(super) fn layers(&self, elevation: &Elevation, zone: Zone) -> Result<Vec<(Layer, Mark)>, BadFinish> {
         self.check()?;
-        let (mut flats, mut motifs) = (0.0, 0.0);
+        let (mut flats, mut motifs, mut in_turn) = (0.0, 0.0, [0.0; Self::COLOURS]);
         for face in &elevation.faces {
             for (at, (part, net)) in face.parts.iter().zip(face.net()).enumerate() {
                 if part.zone != zone {
@@ -32,11 +33,20 @@ impl Stencil {
                 }
                 let times = f64::from(face.times);
                 flats += times * net.max(0.0) * part.shares().field;
-                motifs += times * self.on(face, at).map_or(0.0, |repeats| repeats.painted());
+                let Some(repeats) = self.on(face, at) else { continue };
+                let painted = times * repeats.painted();
+                motifs += painted;
+                for (turn, sum) in in_turn.iter_mut().enumerate().take(1 + self.wisps.len()) {
+                    *sum += painted * if turn > 0 && self.in_turn { repeats.from_turn(turn) } else { 1.0 };
+                }
             }
         }
         if motifs <= 0.0 {
             return Err(BadFinish::StencilNowhere(self.size));
+        }
+        let in_turn = in_turn.map(|sum| sum / motifs);
+        if in_turn[self.wisps.len()] <= 0.0 {
+            return Err(BadFinish::StencilTurns);
         }
         // Face areas are mm², as motifs are.
         let whole = DENSE * (motifs / flats).min(1.0);
@@ -50,20 +60,24 @@ impl Stencil {
         let layer = |(n, pot): (usize, &Vec<MixPart>)| {
             let mark = match n {
                 0 => Mark::Repeated,
-                n if n <= self.wisps.len() => Mark::Wisped,
-                _ => Mark::Shaded,
+                n if n > self.wisps.len() => Mark::Shaded,
+                n if self.in_turn => Mark::InTurn(n as u8),
+                _ => Mark::Wisped,
             };
             let share = match mark {
                 Mark::Wisped => WISPED,
+                Mark::InTurn(turn) => in_turn[usize::from(turn)],
                 Mark::Shaded => SHADED,
                 _ => 1.0,
             };
             let cover = ByPlace { field: Share::of(share * whole), recess: Share::NONE, edge: Share::NONE };
-            let on_the_first = MeetsLayer { layer: layer_id(0), how: Meets::Seeks };
+            // In turn, each lies on those petals of the one before it that are not its own.
+            let below = if let Mark::InTurn(turn) = mark { usize::from(turn) - 1 } else { 0 };
+            let on_it = MeetsLayer { layer: layer_id(below), how: Meets::Seeks };
             let layer = Layer {
                 id: layer_id(n),
                 print: Some(Deposit { film, cover }),
-                meets: (n > 0).then_some(on_the_first),
+                meets: (n > 0).then_some(on_it),
                 hand,
                 ..Layer::new(technique, pot.clone())
             };

@@ -25,6 +25,8 @@ const INSET: f64 = 15.0;
 pub struct Repeats {
     cut: Cut,
     mirrored: bool,
+    /// Number of colours that take turns, at least 1.
+    colours: usize,
     size: f64,
     fade: Option<Fade>,
     /// Share of the motifs that is sanded off.
@@ -50,6 +52,26 @@ struct Corners {
     cut: Cut,
     /// Their middles, clockwise from the upper left, mm.
     middles: [(f64, f64); 4],
+}
+
+/// Where a point is in one repeat.
+struct Square<'a> {
+    cut: &'a Cut,
+    /// Number of the repeat in its row, from 0, or of the corner.
+    n: usize,
+    /// Place in its square, −1 to 1.
+    u: f64,
+    v: f64,
+}
+
+/// A small piece of a motif.
+struct Cell {
+    /// Its share of the square of the motif.
+    share: f64,
+    /// The colour whose turn it is.
+    turn: usize,
+    /// Its middle on the face, mm.
+    at: (f64, f64),
 }
 
 /// Which side of a part a spacing is for.
@@ -137,23 +159,33 @@ impl Repeats {
             }
         };
         let (fade, mirrored, sanded) = (stencil.fade, stencil.mirrored, stencil.taken_off().1);
-        Some(Self { cut, mirrored, size, fade, sanded, rect, strips, corners })
+        let colours = if stencil.in_turn { 1 + stencil.wisps.len() } else { 1 };
+        Some(Self { cut, mirrored, colours, size, fade, sanded, rect, strips, corners })
     }
 
     /// Depth of a point of the face, in mm, inside a motif: 1 at most, 0 outside.
     pub fn depth(&self, x: f64, y: f64) -> f64 {
-        self.square(x, y).map_or(0.0, |(cut, u, v)| cut.depth(u, v).max(0.0))
+        self.square(x, y).map_or(0.0, |Square { cut, u, v, .. }| cut.depth(u, v).max(0.0))
     }
 
     /// Share of its motif that paint reaches before a point of the face, in mm: 0 in the middle, 1 at the edges; `None` outside.
     pub fn before(&self, x: f64, y: f64) -> Option<f64> {
-        let (cut, u, v) = self.square(x, y)?;
+        let Square { cut, u, v, .. } = self.square(x, y)?;
         let depth = cut.depth(u, v);
         (depth > 0.0).then(|| cut.before(depth))
     }
 
-    /// What is cut out where a point of the face is, and where in its square.
-    fn square(&self, x: f64, y: f64) -> Option<(&Cut, f64, f64)> {
+    /// Which colour's turn it is at a point of the face, in mm, counted from 0.
+    pub fn turn(&self, x: f64, y: f64) -> usize {
+        self.square(x, y).map_or(0, |square| self.turn_in(&square))
+    }
+
+    fn turn_in(&self, Square { cut, n, u, v }: &Square<'_>) -> usize {
+        cut.petal(*u, *v).unwrap_or(*n) % self.colours
+    }
+
+    /// The square that a point of the face is in.
+    fn square<'a>(&'a self, x: f64, y: f64) -> Option<Square<'a>> {
         let half = self.size / 2.0;
         let in_strip = |strip: &Strip| {
             let (along, aside) = strip.lengthwise(x, y);
@@ -165,20 +197,17 @@ impl Repeats {
             }
             let u = (within - n * spacing.step) / half - 1.0;
             let u = if self.is_mirrored(n as usize) { -u } else { u };
-            (u.abs() <= 1.0).then_some((&self.cut, u, aside / half))
+            (u.abs() <= 1.0).then_some(Square { cut: &self.cut, n: n as usize, u, v: aside / half })
         };
-        let in_corner = |corners: &'_ Corners| {
+        let in_corner = |corners: &'a Corners| {
             (0..4u8).find_map(|turns| {
                 let (cx, cy) = corners.middles[usize::from(turns)];
                 let (u, v) = turned_back(((x - cx) / half, (y - cy) / half), turns);
-                (u.abs() <= 1.0 && v.abs() <= 1.0).then_some((u, v))
+                let square = Square { cut: &corners.cut, n: usize::from(turns), u, v };
+                (u.abs() <= 1.0 && v.abs() <= 1.0).then_some(square)
             })
         };
-        let beside = || {
-            let corners = self.corners.as_ref()?;
-            in_corner(corners).map(|(u, v)| (&corners.cut, u, v))
-        };
-        self.strips.iter().find_map(in_strip).or_else(beside)
+        self.strips.iter().find_map(in_strip).or_else(|| in_corner(self.corners.as_ref()?))
     }
 
     const fn is_mirrored(&self, n: usize) -> bool {
@@ -231,21 +260,47 @@ impl Repeats {
 
     /// Mean of [`Repeats::strength`] over all motifs.
     pub fn mean_strength(&self) -> f64 {
-        let Some(fade) = self.fade else { return self.left() };
-        let half = self.size / 2.0;
+        if self.fade.is_none() {
+            return self.left();
+        }
         let (mut sum, mut all) = (0.0, 0.0);
-        let mut add = |weight: f64, cells: &[(f64, f64)], place: &dyn Fn(f64, f64) -> (f64, f64)| {
-            for (u, v) in cells {
-                let (x, y) = place(*u, *v);
-                sum += weight * self.faded(&fade, x, y) / cells.len() as f64;
-            }
-            all += weight;
-        };
+        self.each_cell(&mut |cell| {
+            sum += cell.share * self.faded_at(&cell);
+            all += cell.share;
+        });
+        if all > 0.0 { self.left() * sum / all } else { 0.0 }
+    }
+
+    /// Share of what is painted where it is the turn of this colour or a later one.
+    pub fn from_turn(&self, turn: usize) -> f64 {
+        let (mut theirs, mut all) = (0.0, 0.0);
+        self.each_cell(&mut |cell| {
+            let painted = cell.share * self.faded_at(&cell);
+            theirs += if cell.turn >= turn { painted } else { 0.0 };
+            all += painted;
+        });
+        if all > 0.0 { theirs / all } else { 0.0 }
+    }
+
+    fn faded_at(&self, Cell { at: (x, y), .. }: &Cell) -> f64 {
+        self.fade.map_or(1.0, |fade| self.faded(&fade, *x, *y))
+    }
+
+    /// Goes through small pieces of all motifs.
+    fn each_cell(&self, see: &mut dyn FnMut(Cell)) {
+        let half = self.size / 2.0;
+        let mut motif =
+            |cut: &Cut, n: usize, cells: &[(f64, f64)], place: &dyn Fn(f64, f64) -> (f64, f64)| {
+                for (u, v) in cells {
+                    let turn = self.turn_in(&Square { cut, n, u: *u, v: *v });
+                    see(Cell { share: cut.share() / cells.len() as f64, turn, at: place(*u, *v) });
+                }
+            };
         let cells = cut_out(&self.cut);
         for strip in &self.strips {
             for (n, centre) in strip.measured.spacing.centres().into_iter().enumerate() {
                 let way = if self.is_mirrored(n) { -half } else { half };
-                add(self.cut.share(), &cells, &|u, v| strip.point(centre + way * u, half * v));
+                motif(&self.cut, n, &cells, &|u, v| strip.point(centre + way * u, half * v));
             }
         }
         if let Some(Corners { cut, middles }) = &self.corners {
@@ -255,10 +310,9 @@ impl Repeats {
                     let (a, b) = turned_back((half * u, half * v), (4 - turns) % 4);
                     (cx + a, cy + b)
                 };
-                add(cut.share(), &cells, &place);
+                motif(cut, usize::from(turns), &cells, &place);
             }
         }
-        if all > 0.0 { self.left() * sum / all } else { 0.0 }
     }
 }
 

@@ -121,6 +121,9 @@ pub struct Stencil {
     /// Up to three more pots, wisped over the pattern in different places.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub wisps: Vec<Vec<MixPart>>,
+    /// True if further pots lie on petals in turn, or on repeats in turn where a motif has no petals; wisped if left out.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub in_turn: bool,
     /// A pot for the edges of its motifs: darker for shade, lighter for a highlight.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub edge: Option<Vec<MixPart>>,
@@ -145,6 +148,7 @@ impl Stencil {
             by_hand: false,
             pot,
             wisps: Vec::new(),
+            in_turn: false,
             edge: None,
         }
     }
@@ -173,7 +177,7 @@ impl Stencil {
         if self.pots().any(Vec::is_empty) { Err(BadFinish::StencilPot) } else { Ok(()) }
     }
 
-    /// Its pots: of the whole pattern, of what is wisped over it, of its edges.
+    /// Its pots: of the whole pattern, of what lies over it, of its edges.
     pub fn pots(&self) -> impl Iterator<Item = &Vec<MixPart>> {
         std::iter::once(&self.pot).chain(&self.wisps).chain(&self.edge)
     }
@@ -306,6 +310,62 @@ mod tests {
             prop_assert!((repeats.strength(x, y, 0.0) - 1.0).abs() < 1e-9);
             prop_assert!(mean <= 1.0 - sanded + 1e-9);
         }
+    }
+
+    proptest! {
+        /// Counted point by point, colours that take turns share what is painted as is predicted, and each later one lies within the one before it.
+        #[test]
+        fn colours_in_turn_share_the_pattern(
+            at in 0usize..Motif::ALL.len(), size in 30.0..100.0f64, more in 1usize..4, around in around(), along in prop::option::of(0.0..1.0f64),
+        ) {
+            let fade = along.map(|along| Fade { weakest: 0.2, along, across: None, patchy: 0.0 });
+            let plain = stencil(Motif::ALL[at], size, None);
+            let stencil = Stencil { in_turn: true, wisps: vec![plain.pot.clone(); more], around, fade, ..plain };
+            let Some((repeats, rect)) = on_a_drawer(&stencil) else { return Ok(()) };
+            let (mut theirs, mut all) = (vec![0.0; more + 1], 0.0);
+            let chance = |i: usize, by: f64| ((i as f64 + 0.5) / by).fract();
+            for i in 0..60_000 {
+                let (x, y) = (rect.x + chance(i, 1.324_717_957_244_746) * rect.w, rect.y + chance(i, 1.754_877_666_246_693) * rect.h);
+                if repeats.depth(x, y) > 0.0 {
+                    let strength = repeats.strength(x, y, 0.0);
+                    theirs[..=repeats.turn(x, y)].iter_mut().for_each(|sum| *sum += strength);
+                    all += strength;
+                }
+            }
+            prop_assume!(all > 500.0);
+            for (turn, theirs) in theirs.into_iter().enumerate() {
+                let predicted = repeats.from_turn(turn);
+                prop_assert!((theirs / all - predicted).abs() < 0.06, "{turn}: {} {predicted}", theirs / all);
+                prop_assert!(turn == 0 || predicted <= repeats.from_turn(turn - 1) + 1e-9);
+            }
+            prop_assert!((repeats.from_turn(0) - 1.0).abs() < 1e-9);
+        }
+    }
+
+    /// Three colours on five petals in turn: the second and the third take three of five, the third one of them, each over the one before
+    /// it. Petals are 1.28, 1.39, 1.5, 1.39 and 1.28 long, and of one shape: of 9.39 in all, the three take 1.93 + 2.25 + 1.64, and the one
+    /// in the middle 2.25. A colour without a petal or a repeat of its own is refused.
+    #[test]
+    fn petals_take_turns() {
+        let elevation = PieceKind::ChestOfDrawers.usual().build().unwrap();
+        let plain = stencil(Motif::Petals, 60.0, None);
+        let three = Stencil { in_turn: true, wisps: vec![plain.pot.clone(); 2], ..plain.clone() };
+        let layers = three.layers(&elevation, Zone::Drawers).unwrap();
+        let marks: Vec<Mark> = layers.iter().map(|(_, mark)| *mark).collect();
+        assert_eq!(marks, [Mark::Repeated, Mark::InTurn(1), Mark::InTurn(2)]);
+        let cover: Vec<f64> =
+            layers.iter().map(|(layer, _)| layer.print.unwrap().cover.field.value()).collect();
+        assert!(
+            (cover[1] / cover[0] - 5.82 / 9.39).abs() < 0.02
+                && (cover[2] / cover[0] - 2.25 / 9.39).abs() < 0.02,
+            "{cover:?}"
+        );
+        for (n, (layer, _)) in layers.iter().enumerate().skip(1) {
+            assert_eq!(layer.meets, Some(MeetsLayer { layer: layers[n - 1].0.id, how: Meets::Seeks }));
+        }
+        let one = Stencil { motif: Motif::Ring, repeats: Some(1), ..three };
+        assert_eq!(one.layers(&elevation, Zone::Drawers), Err(BadFinish::StencilTurns));
+        assert!(Stencil { in_turn: false, ..one }.layers(&elevation, Zone::Drawers).is_ok());
     }
 
     /// Every second repeat of a flag points the other way; without mirroring all point one way.

@@ -221,6 +221,7 @@ impl Front {
                 *pixel = InMotif {
                     before: (255.0 * before) as u8,
                     strength: (255.0 * repeats.strength(px, py, patch)).round() as u8,
+                    turn: repeats.turn(px, py) as u8,
                     pressed: (stippled[at] >> 8) as u8,
                 };
             }

@@ -14,6 +14,8 @@ pub(crate) struct InMotif {
     pub before: u8,
     /// Cover as a share of that where the pattern is strongest, in 8 bits; 0 outside of motifs.
     pub strength: u8,
+    /// Which colour's turn it is there, counted from 0.
+    pub turn: u8,
     /// How little the brush was pressed there, in 8 bits, evenly spread: the same for all colours of the pattern.
     pub pressed: u8,
 }

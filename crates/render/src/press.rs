@@ -45,9 +45,12 @@ impl Moved {
                 if technique == Technique::WetBlend { -2.6 } else { 0.0 },
                 0.0,
             ),
-            Mark::Through(_) | Mark::Repeated | Mark::Wisped | Mark::Shaded | Mark::Cracked => {
-                by(0.0, 0.0, 0.0)
-            }
+            Mark::Through(_)
+            | Mark::Repeated
+            | Mark::Wisped
+            | Mark::InTurn(_)
+            | Mark::Shaded
+            | Mark::Cracked => by(0.0, 0.0, 0.0),
             Mark::Aged(Age::Wear) => by(-0.5, -0.7, 0.0),
             Mark::Aged(Age::Grime) => by(0.3, -0.5, -0.35),
             Mark::Aged(Age::WaterMarks) => by(0.0, 0.0, 0.5),
@@ -90,7 +93,7 @@ impl Pressed {
         let spread = 1.0 / (most - least);
         let patches = match mark {
             Mark::By(Technique::Stencil | Technique::Freehand) | Mark::Through(_) => 0.03,
-            Mark::Repeated | Mark::Shaded => 0.03,
+            Mark::Repeated | Mark::InTurn(_) | Mark::Shaded => 0.03,
             // A second colour lies where the hand happened to go.
             Mark::Wisped => 0.75,
             Mark::By(Technique::WetBlend | Technique::MeshedGlaze) => 0.1,
@@ -114,6 +117,7 @@ impl Pressed {
             pattern: match mark {
                 Mark::Repeated => Some(Filled::FromMiddle),
                 Mark::Wisped => Some(Filled::InWisps),
+                Mark::InTurn(turn) => Some(Filled::InTurn(turn)),
                 Mark::Shaded => Some(Filled::FromEdge),
                 _ => None,
             },
@@ -144,6 +148,8 @@ const FROM_MIDDLE: f32 = 0.6;
 pub(crate) enum Filled {
     /// From their middles out.
     FromMiddle,
+    /// Over what fills them already, where it is this turn or a later one.
+    InTurn(u8),
     /// In patches, over what fills them already.
     InWisps,
     /// From the edge of what fills them already towards their middles.
@@ -152,7 +158,7 @@ pub(crate) enum Filled {
 
 /// The rank of a spot in a pattern: motifs come first, each as broken as the brush left it. Where the pattern fades
 /// to a share of its strength, only that share of the spots is within it. Further colours lie on the first and nowhere else.
-fn in_pattern(InMotif { before, strength, pressed }: InMotif, rank: f32, filled: Filled) -> f32 {
+fn in_pattern(InMotif { before, strength, turn, pressed }: InMotif, rank: f32, filled: Filled) -> f32 {
     let outside = 0.5 * (RANKS + rank).min(2.0 * RANKS - 1.0);
     if strength == 0 {
         return outside;
@@ -163,9 +169,10 @@ fn in_pattern(InMotif { before, strength, pressed }: InMotif, rank: f32, filled:
     let (reach, on_the_first) = (DENSE as f32, faded < DENSE as f32);
     match filled {
         Filled::FromMiddle if faded < 1.0 => 0.5 * RANKS * faded,
+        Filled::InTurn(from) if on_the_first && turn >= from => 0.5 * RANKS * faded,
         Filled::InWisps if on_the_first => 0.5 * rank.min(RANKS - 1.0),
         Filled::FromEdge if on_the_first => 0.5 * RANKS * (reach - faded) / reach,
-        Filled::FromMiddle | Filled::InWisps | Filled::FromEdge => outside,
+        _ => outside,
     }
 }
 

@@ -131,6 +131,7 @@ impl Cut {
         // Of a pattern there is none between the motifs, and of each as much as the paint takes, however many are in the picture.
         let (share, of) = match pattern {
             Some(Filled::FromMiddle) => (DENSE, below[BINS / 2]),
+            Some(Filled::InTurn(_)) => (1.0, below[BINS / 2]),
             Some(Filled::InWisps) => (WISPED, below[BINS / 2]),
             Some(Filled::FromEdge) => (SHADED, below[BINS / 2]),
             None => (share, below[BINS]),

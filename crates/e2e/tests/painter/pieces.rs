@@ -235,6 +235,10 @@ async fn a_border_is_painted_by_hand(painter: &Painter) {
     painter.click("checkbox", "Painted by hand, without a stencil").await;
     painter.click("button", "Shade the edges").await;
     painter.the("combobox", "Colour of the edges").await;
+    painter.click("button", "Wisp another colour over it").await;
+    painter.the("combobox", "Wisped colour 2").await;
+    painter.click("checkbox", "Petal by petal: colours take turns").await;
+    painter.the("combobox", "Colour 2").await;
     painter.choose("Once it is on", "Sanded in once dry").await;
     painter.the("slider", "How much of the pattern is taken off").await;
     painter.saved().await;
@@ -243,6 +247,7 @@ async fn a_border_is_painted_by_hand(painter: &Painter) {
     let kept = piece(painter).await["schemes"][0]["wears"]["fall"]["stencil"].clone();
     assert_eq!(kept["around"], json!({"inset": 10, "corner": "corner"}), "{kept}");
     assert_eq!((&kept["by_hand"], &kept["softened"]["how"]), (&json!(true), &json!("sanded")), "{kept}");
+    assert_eq!((&kept["in_turn"], kept["wisps"].as_array().unwrap().len()), (&json!(true), 1), "{kept}");
     assert!(!kept["edge"].as_array().unwrap().is_empty(), "{kept}");
     let violations = painter.violations().await;
     assert!(violations.is_empty(), "{violations:#?}");

@@ -109,7 +109,7 @@ pub(crate) const fn softness(mark: Mark) -> f32 {
         Mark::By(Technique::KnifeFlecks) => 0.2,
         Mark::By(Technique::Stencil | Technique::Freehand) | Mark::Through(_) => 0.03,
         Mark::By(Technique::DryBrush) => 0.08,
-        Mark::Repeated | Mark::Cracked => 0.02,
+        Mark::Repeated | Mark::InTurn(_) | Mark::Cracked => 0.02,
         Mark::Wisped | Mark::Shaded => 0.1,
         Mark::By(_) | Mark::Aged(Age::Wear) => 0.06,
         Mark::Aged(Age::WaterMarks | Age::Verdigris) => 0.2,
@@ -133,7 +133,7 @@ pub(crate) const fn swells(mark: Mark) -> f32 {
             },
         },
         Mark::Through(_) => 0.7,
-        Mark::Repeated | Mark::Wisped | Mark::Shaded => 0.6,
+        Mark::Repeated | Mark::Wisped | Mark::InTurn(_) | Mark::Shaded => 0.6,
         // The rims of its islands curl up.
         Mark::Cracked => -0.4,
         Mark::Aged(Age::WaterMarks | Age::Verdigris) => -0.7,
@@ -216,7 +216,7 @@ impl Texture {
             Mark::By(technique) => technique,
             Mark::Through(motif) => return Self::through(motif),
             // The brush of a stencil stipples; the pattern is laid by where its repeats are.
-            Mark::Repeated | Mark::Wisped | Mark::Shaded => return Texture::Stippled,
+            Mark::Repeated | Mark::Wisped | Mark::InTurn(_) | Mark::Shaded => return Texture::Stippled,
             Mark::Cracked => return Texture::Cracked,
             Mark::Aged(Age::Wear) => return Texture::Rubbed,
             Mark::Aged(Age::WaterMarks) => return Texture::Running,

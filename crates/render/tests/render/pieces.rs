@@ -360,6 +360,17 @@ fn a_pattern_of_three_colours_is_as_predicted() {
         Stencil { softened: softened(Softening::Sanded, 0.7), ..stencil(2, Some(fade)) },
         Stencil { by_hand: true, own: None, motif: Motif::Petals, edge: Some(one(2)), ..stencil(1, None) },
         border.clone(),
+        Stencil { in_turn: true, ..stencil(2, None) },
+        Stencil { in_turn: true, own: None, motif: Motif::Rosette, ..stencil(1, Some(fade)) },
+        Stencil {
+            in_turn: true,
+            by_hand: true,
+            edge: Some(one(1)),
+            own: None,
+            motif: Motif::Petals,
+            ..stencil(2, None)
+        },
+        Stencil { in_turn: true, motif: Motif::Medallion, ..border.clone() },
         Stencil { edge: Some(one(3)), by_hand: true, ..border },
     ];
     for pattern in patterns {

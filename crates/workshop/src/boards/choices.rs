@@ -73,6 +73,8 @@ pub struct MotifChoice {
     pub id: &'static str,
     /// `Clover` …
     pub name: &'static str,
+    /// True if it has petals, which can have colours of their own.
+    pub petals: bool,
 }
 
 impl MotifChoice {
@@ -80,7 +82,8 @@ impl MotifChoice {
     pub fn all() -> Vec<Self> {
         let mut all = Motif::ALL;
         all.sort_by_key(|motif| *motif != Motif::default());
-        all.map(|motif| Self { id: motif.id(), name: motif.name() }).into()
+        all.map(|motif| Self { id: motif.id(), name: motif.name(), petals: motif.petal(0.0, 0.0).is_some() })
+            .into()
     }
 }
 

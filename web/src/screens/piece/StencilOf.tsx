@@ -63,6 +63,7 @@ export function StencilOf({ zone, stencil, choices, pots, others, onShow, onChan
         pots={pots}
         others={others}
         most={choices.stencil_colours}
+        petals={!stencil.own && choices.motifs.some(({ id, petals }) => petals && id === stencil.motif)}
         onChange={onChange}
       />
       <SlideRow

@@ -1,5 +1,6 @@
 import { Plus, X } from 'lucide-react';
 import type { Stencil, ZoneView } from '../../api/client';
+import { Checkbox } from '../../parts/Checkbox';
 import { Named } from '../../parts/Named';
 import { Picker } from '../../parts/Picker';
 import { PotPicker } from './PotPicker';
@@ -12,13 +13,15 @@ interface Props {
   others: ZoneView[];
   /** Greatest number of colours. */
   most: number;
+  /** True if its motif has petals. */
+  petals: boolean;
   onChange: (stencil: Stencil) => void;
 }
 
 const OWN = 'own';
 
-/** The colours of a pattern: one of the whole, and up to three more wisped over it; or those of another part in one touch. */
-export function Wisps({ stencil, pots, others, most, onChange }: Props) {
+/** The colours of a pattern: one of the whole, and up to three more wisped over it or in turn; or those of another part in one touch. */
+export function Wisps({ stencil, pots, others, most, petals, onChange }: Props) {
   const wisps = stencil.wisps ?? [];
   const put = (wisps: NonNullable<Stencil['wisps']>) => onChange({ ...stencil, wisps });
   const coloured = others.filter((zone) => zone.pots.length > 0);
@@ -27,6 +30,7 @@ export function Wisps({ stencil, pots, others, most, onChange }: Props) {
     pots.length === own.length && own.every((pot, n) => samePot(pot, pots[n] ?? []));
   const like = coloured.find((zone) => alike(zone.pots))?.zone ?? OWN;
   const another = pots.find(({ pot }) => !samePot(pot, stencil.pot)) ?? pots[0];
+  const turn = petals ? 'On petals in turn' : 'On repeats in turn';
   return (
     <div className="grid gap-2">
       {coloured.length > 0 && (
@@ -55,9 +59,9 @@ export function Wisps({ stencil, pots, others, most, onChange }: Props) {
       {wisps.map((pot, n) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a colour is its place
         <div key={n} className="flex items-end gap-1">
-          <Named name="Wisped over it" className="min-w-0 flex-1">
+          <Named name={stencil.in_turn ? turn : 'Wisped over it'} className="min-w-0 flex-1">
             <PotPicker
-              label={`Wisped colour ${n + 2}`}
+              label={`${stencil.in_turn ? 'Colour' : 'Wisped colour'} ${n + 2}`}
               pots={pots}
               pot={pot}
               onChange={(next) => put(wisps.with(n, next))}
@@ -73,6 +77,14 @@ export function Wisps({ stencil, pots, others, most, onChange }: Props) {
           </button>
         </div>
       ))}
+      {wisps.length > 0 && (
+        <Checkbox
+          checked={stencil.in_turn ?? false}
+          onChange={(in_turn) => onChange({ ...stencil, in_turn })}
+        >
+          {petals ? 'Petal by petal: colours take turns' : 'Repeat by repeat: colours take turns'}
+        </Checkbox>
+      )}
       {stencil.edge && (
         <div className="flex items-end gap-1">
           <Named name="Edges" className="min-w-0 flex-1">
@@ -100,7 +112,8 @@ export function Wisps({ stencil, pots, others, most, onChange }: Props) {
             className="press press-bare text-sm"
             onClick={() => put([...wisps, another.pot])}
           >
-            <Plus size={18} aria-hidden /> Wisp another colour over it
+            <Plus size={18} aria-hidden />{' '}
+            {stencil.in_turn ? 'Add another colour' : 'Wisp another colour over it'}
           </button>
           {!stencil.edge && (
             <button
