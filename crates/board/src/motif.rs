@@ -176,7 +176,7 @@ impl Motif {
         }
     }
 
-    /// Which petal a point is on, 0 for the first and for what is no petal; `None` if the motif has no petals. Neighbours differ.
+    /// Which petal a point is on, 0 for the first and for what is no petal; `None` if the motif has no petals.
     pub fn petal(self, u: f64, v: f64) -> Option<usize> {
         let turn = v.atan2(u);
         // Petals spread evenly round the middle, the first to the right.

@@ -44,6 +44,7 @@ pub enum BadFinish {
     /// Too many colours through one stencil.
     #[error("{0} colours through one stencil; use up to 4")]
     StencilWisps(usize),
+    /// A colour of a pattern whose turn never comes.
     #[error("The last colour of the pattern has no petal or repeat left. Use more repeats, or fewer colours")]
     StencilTurns,
     /// An outline that cannot be cut.

@@ -36,8 +36,11 @@ impl Stencil {
                 let Some(repeats) = self.on(face, at) else { continue };
                 let painted = times * repeats.painted();
                 motifs += painted;
-                for (turn, sum) in in_turn.iter_mut().enumerate().take(1 + self.wisps.len()) {
-                    *sum += painted * if turn > 0 && self.in_turn { repeats.from_turn(turn) } else { 1.0 };
+                if self.in_turn {
+                    in_turn
+                        .iter_mut()
+                        .zip(repeats.from_turn())
+                        .for_each(|(sum, share)| *sum += painted * share);
                 }
             }
         }
@@ -45,7 +48,7 @@ impl Stencil {
             return Err(BadFinish::StencilNowhere(self.size));
         }
         let in_turn = in_turn.map(|sum| sum / motifs);
-        if in_turn[self.wisps.len()] <= 0.0 {
+        if self.in_turn && in_turn[self.wisps.len()] <= 0.0 {
             return Err(BadFinish::StencilTurns);
         }
         // Face areas are mm², as motifs are.

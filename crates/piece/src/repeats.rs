@@ -168,16 +168,12 @@ impl Repeats {
         self.square(x, y).map_or(0.0, |Square { cut, u, v, .. }| cut.depth(u, v).max(0.0))
     }
 
-    /// Share of its motif that paint reaches before a point of the face, in mm: 0 in the middle, 1 at the edges; `None` outside.
-    pub fn before(&self, x: f64, y: f64) -> Option<f64> {
-        let Square { cut, u, v, .. } = self.square(x, y)?;
-        let depth = cut.depth(u, v);
-        (depth > 0.0).then(|| cut.before(depth))
-    }
-
-    /// Which colour's turn it is at a point of the face, in mm, counted from 0.
-    pub fn turn(&self, x: f64, y: f64) -> usize {
-        self.square(x, y).map_or(0, |square| self.turn_in(&square))
+    /// At a point of the face, in mm: the share of its motif that paint reaches before it, 0 in the middle and 1 at the edges, and which
+    /// colour's turn it is, from 0; `None` outside.
+    pub fn in_motif(&self, x: f64, y: f64) -> Option<(f64, usize)> {
+        let square = self.square(x, y)?;
+        let depth = square.cut.depth(square.u, square.v);
+        (depth > 0.0).then(|| (square.cut.before(depth), self.turn_in(&square)))
     }
 
     fn turn_in(&self, Square { cut, n, u, v }: &Square<'_>) -> usize {
@@ -271,15 +267,15 @@ impl Repeats {
         if all > 0.0 { self.left() * sum / all } else { 0.0 }
     }
 
-    /// Share of what is painted where it is the turn of this colour or a later one.
-    pub fn from_turn(&self, turn: usize) -> f64 {
-        let (mut theirs, mut all) = (0.0, 0.0);
+    /// By colour, the share of what is painted where it is its turn or that of a later one.
+    pub fn from_turn(&self) -> Vec<f64> {
+        let mut painted = vec![0.0; self.colours];
         self.each_cell(&mut |cell| {
-            let painted = cell.share * self.faded_at(&cell);
-            theirs += if cell.turn >= turn { painted } else { 0.0 };
-            all += painted;
+            let here = cell.share * self.faded_at(&cell);
+            painted[..=cell.turn].iter_mut().for_each(|sum| *sum += here);
         });
-        if all > 0.0 { theirs / all } else { 0.0 }
+        let all = painted[0];
+        painted.into_iter().map(|sum| if all > 0.0 { sum / all } else { 0.0 }).collect()
     }
 
     fn faded_at(&self, Cell { at: (x, y), .. }: &Cell) -> f64 {

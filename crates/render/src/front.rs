@@ -214,14 +214,14 @@ impl Front {
                 let part = usize::from(self.part[y * width + x]);
                 let Some(Some(repeats)) = repeats.get(part) else { continue };
                 let (px, py) = self.placed.at(x, y);
-                let Some(before) = repeats.before(px, py) else { continue };
+                let Some((before, turn)) = repeats.in_motif(px, py) else { continue };
                 let on_tile = |mm: f64| (mm.max(0.0) * SIDE as f64 / TILE_MM) as usize % SIDE;
                 let at = on_tile(py) * SIDE + on_tile(px);
                 let patch = f64::from(cloud[at]) / 65536.0;
                 *pixel = InMotif {
                     before: (255.0 * before) as u8,
                     strength: (255.0 * repeats.strength(px, py, patch)).round() as u8,
-                    turn: repeats.turn(px, py) as u8,
+                    turn: turn as u8,
                     pressed: (stippled[at] >> 8) as u8,
                 };
             }
