@@ -28,7 +28,7 @@ export function Picker<T extends string>({
     <Select.Root value={value} onValueChange={(next) => onChange(next as T)}>
       <Select.Trigger
         aria-label={label}
-        className={`press press-plain shrink-0 justify-between ${className}`}
+        className={`press press-plain shrink-0 justify-between text-left leading-tight ${className}`}
       >
         {icon}
         <Select.Value placeholder={placeholder} />
